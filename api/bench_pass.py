@@ -19,9 +19,8 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja.security.session import SessionAuth
 
-from api.person import person
+from api.person import kitchen_member, person
 from kitchen.models import Kitchen, Membership
-from kitchen.services.access import membership
 from kitchen.services.judging import core_settings
 from substrata import Settings
 
@@ -63,7 +62,7 @@ def choices(request: HttpRequest, kitchen_id: int) -> tuple[BenchPass, bool]:
     known = _read(request)
     if known is not None and known.kitchen_id == kitchen_id:
         return known, False
-    kitchen = membership(person(request), kitchen_id).kitchen
+    kitchen = kitchen_member(request, kitchen_id).kitchen
     return BenchPass(kitchen_id=kitchen_id, revision=kitchen.revision, settings=core_settings(kitchen)), True
 
 

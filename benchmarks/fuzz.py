@@ -12,6 +12,8 @@ import sys
 import time
 from pathlib import Path
 
+from kitchen.services.access import membership
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 os.environ["SUBSTRATA_HOSTS"] = "testserver"
 
@@ -43,7 +45,7 @@ def main() -> None:
     name = f"fuzz{time.time_ns()}"
     user = User.objects.create_user(name, f"{name}@example.com", "a-long-password")
     kitchen = open_kitchen(user, "Fuzzed").kitchen
-    formula = create_formula(user, kitchen.pk, sample()).formula
+    formula = create_formula(membership(user, kitchen.pk), sample()).formula
     client = Client(raise_request_exception=False)
     client.force_login(user)
     schema = schemathesis.openapi.from_path(str(CONTRACT))

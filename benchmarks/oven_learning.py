@@ -17,6 +17,8 @@ from math import exp, log
 import django
 import numpy as np
 
+from kitchen.services.access import membership
+
 django.setup()
 
 from django.contrib.auth.models import User  # noqa: E402
@@ -79,11 +81,11 @@ def measure(rng: np.random.Generator, errors: dict, covered: dict) -> None:
     truth = drawn(rng)
     user = User.objects.create_user(f"b{rng.integers(1e9)}", password=None)
     kitchen = kitchens.open_kitchen(user, "Measured").kitchen
-    oven = ovens.add_oven(user, kitchen.pk, "Deck")
+    oven = ovens.add_oven(membership(user, kitchen.pk), "Deck")
     rows, real, plain, ready = [], [], [], []
     for formula in chosen:
         document = write_document(formula) | {"bake": {"oven": oven.key}}
-        rows.append(formulas.create_formula(user, kitchen.pk, document).formula)
+        rows.append(formulas.create_formula(membership(user, kitchen.pk), document).formula)
         dough = Dough(formula, library)
         told = as_done(dough, Done())
         plain.append(told)
@@ -96,20 +98,25 @@ def measure(rng: np.random.Generator, errors: dict, covered: dict) -> None:
             errors["offset, K", bakes].append(profile.offset_k - truth.oven_k)
             covered["offset, K", bakes].append(abs(profile.offset_k - truth.oven_k) <= profile.half_90_k)
             for row, true in zip(rows, ready, strict=True):
-                forecast = ovens.bake_document(user, kitchen.pk, row.draft.document).forecast
+                forecast = ovens.bake_document(membership(user, kitchen.pk), row.draft.document).forecast
                 if forecast is None or forecast.ready_min is None or true is None:
                     continue
                 errors["ln minutes", bakes].append(log(forecast.ready_min.best / true))
                 covered["ln minutes", bakes].append(forecast.ready_min.low <= true <= forecast.ready_min.high)
         which = bakes % 4
         run = runs.start_run(
-            user, kitchen.pk, rows[which].pk, f"r{bakes}", started_at=(START + timedelta(days=bakes)).isoformat()
+            membership(user, kitchen.pk),
+            rows[which].pk,
+            f"r{bakes}",
+            started_at=(START + timedelta(days=bakes)).isoformat(),
         )
-        runs.write_entries(user, kitchen.pk, run.pk, log_of(rng, bakes, real[which], plain[which].marks.minutes))
-        runs.finish_run(user, kitchen.pk, run.pk)
+        runs.write_entries(
+            membership(user, kitchen.pk), run.pk, log_of(rng, bakes, real[which], plain[which].marks.minutes)
+        )
+        runs.finish_run(membership(user, kitchen.pk), run.pk)
         gold = 82 * exp(-0.187 * Dough(chosen[which], library).case.wish_factor)
         color = int(np.clip(round((gold - real[which][PLACE["top"]]) / 6 + rng.normal() * 0.7), -2, 2))
-        runs.give_verdict(user, kitchen.pk, run.pk, {"liked": "good", "colour": color})
+        runs.give_verdict(membership(user, kitchen.pk), run.pk, {"liked": "good", "colour": color})
 
 
 def main() -> None:

@@ -5,6 +5,8 @@ from time import perf_counter
 
 import django
 
+from kitchen.services.access import membership
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 django.setup()
 
@@ -36,7 +38,7 @@ def measure():
     user = User.objects.create_user("bench", "bench@kitchen.test", "x")
     kitchen = open_kitchen(user, "Bench").kitchen
     text = HEAD + "".join(f"Brand {n} {KINDS[n % len(KINDS)]},28 g,160,14,6,3,6,8.9,454 g\n" for n in range(ROWS))
-    result = imports.start_import(user, kitchen.pk, "many.csv", text)
+    result = imports.start_import(membership(user, kitchen.pk), "many.csv", text)
     for step, begin, run in (
         ("check", imports.start_check, imports.run_check),
         ("save", imports.start_save, imports.run_save),
@@ -47,7 +49,7 @@ def measure():
         print(f"import of {ROWS} packs, {step:5}        {perf_counter() - start:6.1f} s")
     print(f"packs kept                        {Lot.objects.filter(kitchen=kitchen).count()}")
     for word in ("almond", "brand 7", "xyz", ""):
-        seen = timed(lambda word=word: pantry.find(user, kitchen.pk, PantryQuery(search=word)), 30)
+        seen = timed(lambda word=word: pantry.find(membership(user, kitchen.pk), PantryQuery(search=word)), 30)
         print(line(f"pantry of {ROWS}, “{word}”", seen, 100.0))
 
 

@@ -19,12 +19,11 @@ from api.account_schemas import (
     LetterOut,
 )
 from api.errors import ProblemOut
-from api.person import person
+from api.person import kitchen_member, person
 from kitchen.accounts.mail import outbox
 from kitchen.accounts.proof import prove_by_password
 from kitchen.errors import NotFound
 from kitchen.services import closing, history, invitations
-from kitchen.services.access import membership
 
 router = Router(tags=["accounts"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
@@ -37,14 +36,16 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
 )
 def open_invitations(request: HttpRequest, kitchen_id: int) -> list[InvitationOut]:
     """Who is asked in and has not come yet; for owners."""
-    member = membership(person(request), kitchen_id, "members.edit")
+    member = kitchen_member(request, kitchen_id, "members.edit")
     return [InvitationOut.from_service(row) for row in member.kitchen.invitations.all()]
 
 
 @router.post("/kitchens/{int:kitchen_id}/invitations", response={200: InvitationOut, **Problems}, operation_id="invite")
 def invite(request: HttpRequest, kitchen_id: int, payload: InvitationIn) -> InvitationOut:
     """Ask somebody in by a letter, or once more."""
-    return InvitationOut.from_service(invitations.invite(person(request), kitchen_id, payload.email, payload.role))
+    return InvitationOut.from_service(
+        invitations.invite(kitchen_member(request, kitchen_id), payload.email, payload.role)
+    )
 
 
 @router.delete(
@@ -54,7 +55,7 @@ def invite(request: HttpRequest, kitchen_id: int, payload: InvitationIn) -> Invi
 )
 def take_back(request: HttpRequest, kitchen_id: int, invitation_id: int) -> tuple[int, None]:
     """Take an invitation back."""
-    invitations.take_back(person(request), kitchen_id, invitation_id)
+    invitations.take_back(kitchen_member(request, kitchen_id), invitation_id)
     return 204, None
 
 
@@ -79,7 +80,7 @@ def accept_invitation(request: HttpRequest, key: str) -> AcceptedOut:
 )
 def kitchen_history(request: HttpRequest, kitchen_id: int, before: int = 0) -> HistoryOut:
     """Return what happened in the kitchen, and what was refused; for owners."""
-    return HistoryOut.from_service(history.kitchen_history(person(request), kitchen_id, before), history.PAGE)
+    return HistoryOut.from_service(history.kitchen_history(kitchen_member(request, kitchen_id), before), history.PAGE)
 
 
 @router.get("/account/history", response={200: HistoryOut, 401: ProblemOut}, operation_id="account_history")

@@ -7,9 +7,8 @@ from api.balance_schemas import FormulaJobIn, LeanIn, MixIn, MixOut, SweepIn
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
-from api.person import person
+from api.person import kitchen_member
 from kitchen.services import balancing
-from kitchen.services.access import membership
 from substrata import read_document, write_document
 from substrata.reformulation.blend import blend as mixed
 from substrata.reformulation.line_sweep import Sweep
@@ -24,20 +23,20 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 def remedies(request: HttpRequest, kitchen_id: int, payload: FormulaJobIn) -> list[QuickFix]:
     """Return what to do about everything that is out, each checked against all else."""
     document = payload.document.model_dump()
-    return list(balancing.remedies_for(person(request), kitchen_id, document, payload.formula_id))
+    return list(balancing.remedies_for(kitchen_member(request, kitchen_id), document, payload.formula_id))
 
 
 @router.post("/kitchens/{int:kitchen_id}/what-if", response={200: Sweep | None, **Problems}, operation_id="what_if")
 @heavy
 def what_if(request: HttpRequest, kitchen_id: int, payload: SweepIn) -> Sweep | None:
     """One line's weight, and how every figure answers."""
-    return balancing.sweep_line(person(request), kitchen_id, payload.document.model_dump(), payload.line)
+    return balancing.sweep_line(kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.line)
 
 
 @router.post("/kitchens/{int:kitchen_id}/mix", response={200: MixOut, **Problems}, operation_id="mix")
 def blend(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
     """One line of a group moved, the others give; nothing is kept."""
-    membership(person(request), kitchen_id)
+    kitchen_member(request, kitchen_id)
     formula = read_document(payload.document.model_dump())
     document = write_document(mixed(formula, payload.group, payload.line, payload.grams))
     return MixOut(document=FormulaDocument.model_validate(document))
@@ -47,6 +46,6 @@ def blend(request: HttpRequest, kitchen_id: int, payload: MixIn) -> MixOut:
 def lean(request: HttpRequest, kitchen_id: int, payload: LeanIn) -> MixOut:
     """Shift a group towards one end of a quality (mild, sharp, cheap, dear) at the same total; nothing is stored."""
     document = balancing.leaning(
-        person(request), kitchen_id, payload.document.model_dump(), payload.group, payload.by, payload.towards
+        kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.group, payload.by, payload.towards
     )
     return MixOut(document=FormulaDocument.model_validate(document))

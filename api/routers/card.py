@@ -7,7 +7,7 @@ from ninja import Router
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
-from api.person import person
+from api.person import kitchen_member
 from kitchen.services.ovens import card_document
 from substrata.publishing.card_panels import Card
 
@@ -19,5 +19,5 @@ Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 
 @heavy
 def card(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """Return the card of a document, without keeping it."""
-    panels = card_document(person(request), kitchen_id, payload.model_dump())
+    panels = card_document(kitchen_member(request, kitchen_id), payload.model_dump())
     return HttpResponse(orjson.dumps(panels), content_type="application/json")

@@ -7,7 +7,7 @@ from ninja import Query, Router
 from api.bench_pass import BenchAuth, choices, hand_out
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
-from api.person import person
+from api.person import kitchen_member
 from api.schemas import (
     ArchiveIn,
     ChangeOut,
@@ -25,7 +25,6 @@ from api.schemas import (
     VersionOut,
 )
 from kitchen.services import formulas
-from kitchen.services.access import membership
 from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste, scale_document
 from substrata import Analysis, write_document
 from substrata.evaluation.scaling import ScaleWish
@@ -54,13 +53,13 @@ def analyse(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> 
 @router.post("/kitchens/{int:kitchen_id}/paste", response={200: list[PastedLine], **Problems}, operation_id="paste")
 def paste(request: HttpRequest, kitchen_id: int, payload: PasteIn) -> list[PastedLine]:
     """Read a pasted ingredient list into lines."""
-    return list(read_paste(payload.text, membership(person(request), kitchen_id).kitchen))
+    return list(read_paste(payload.text, kitchen_member(request, kitchen_id).kitchen))
 
 
 @router.post("/kitchens/{int:kitchen_id}/scale", response={200: ScaledOut, **Problems}, operation_id="scale")
 def scale(request: HttpRequest, kitchen_id: int, payload: ScaleIn) -> ScaledOut:
     """Scale the same dough, more or less of it; nothing is kept."""
-    kitchen = membership(person(request), kitchen_id).kitchen
+    kitchen = kitchen_member(request, kitchen_id).kitchen
     wish = ScaleWish(**payload.model_dump(exclude={"document"}))
     scaled = scale_document(kitchen, payload.document.model_dump(), wish)
     return ScaledOut(
@@ -71,7 +70,9 @@ def scale(request: HttpRequest, kitchen_id: int, payload: ScaleIn) -> ScaledOut:
 @router.get("/kitchens/{int:kitchen_id}/formulas", response={200: ShelfPage, **Problems}, operation_id="shelf")
 def shelf(request: HttpRequest, kitchen_id: int, query: Query[ShelfQuery]) -> ShelfPage:
     """Formulas on the shelf, the last touched first."""
-    rows = formulas.shelf(person(request), kitchen_id, search=query.search, form=query.form, archived=query.archived)
+    rows = formulas.shelf(
+        kitchen_member(request, kitchen_id), search=query.search, form=query.form, archived=query.archived
+    )
     page = rows[query.offset : query.offset + query.limit]
     return ShelfPage(items=[ShelfOut.from_service(row) for row in page], total=rows.count())
 
@@ -81,13 +82,15 @@ def shelf(request: HttpRequest, kitchen_id: int, query: Query[ShelfQuery]) -> Sh
 )
 def create_formula(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> tuple[int, FormulaOut]:
     """Put a new formula on the shelf."""
-    return 201, FormulaOut.from_service(formulas.create_formula(person(request), kitchen_id, payload.model_dump()))
+    return 201, FormulaOut.from_service(
+        formulas.create_formula(kitchen_member(request, kitchen_id), payload.model_dump())
+    )
 
 
 @router.get(FORMULA, response={200: FormulaOut, **Problems}, operation_id="open_formula")
 def open_formula(request: HttpRequest, kitchen_id: int, formula_id: int) -> FormulaOut:
     """Open a formula with its draft."""
-    return FormulaOut.from_service(formulas.open_formula(person(request), kitchen_id, formula_id))
+    return FormulaOut.from_service(formulas.open_formula(kitchen_member(request, kitchen_id), formula_id))
 
 
 @router.put(f"{FORMULA}/draft", response={200: FormulaOut, 409: ProblemOut, **Problems}, operation_id="save_draft")
@@ -95,7 +98,7 @@ def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: 
     """Save what is being edited."""
     document = payload.document.model_dump()
     return FormulaOut.from_service(
-        formulas.save_draft(person(request), kitchen_id, formula_id, document, payload.lock, payload.page)
+        formulas.save_draft(kitchen_member(request, kitchen_id), formula_id, document, payload.lock, payload.page)
     )
 
 
@@ -104,45 +107,47 @@ def save_draft(request: HttpRequest, kitchen_id: int, formula_id: int, payload: 
 )
 def save_version(request: HttpRequest, kitchen_id: int, formula_id: int, payload: VersionIn) -> tuple[int, VersionOut]:
     """Keep the draft as the next version."""
-    saved = formulas.save_version(person(request), kitchen_id, formula_id, payload.lock, payload.note)
+    saved = formulas.save_version(kitchen_member(request, kitchen_id), formula_id, payload.lock, payload.note)
     return 201, VersionOut.from_service(saved)
 
 
 @router.get(f"{FORMULA}/versions", response={200: list[VersionOut], **Problems}, operation_id="versions")
 def versions(request: HttpRequest, kitchen_id: int, formula_id: int) -> list[VersionOut]:
     """All versions, the newest first."""
-    return [VersionOut.from_service(v) for v in formulas.versions(person(request), kitchen_id, formula_id)]
+    return [VersionOut.from_service(v) for v in formulas.versions(kitchen_member(request, kitchen_id), formula_id)]
 
 
 @router.get(f"{FORMULA}/versions/{{int:number}}", response={200: VersionDocument, **Problems}, operation_id="version")
 def version(request: HttpRequest, kitchen_id: int, formula_id: int, number: int) -> VersionDocument:
     """One version with its document."""
-    result = formulas.version(person(request), kitchen_id, formula_id, number)
+    result = formulas.version(kitchen_member(request, kitchen_id), formula_id, number)
     return VersionDocument(**VersionOut.from_service(result).model_dump(), document=result.document)
 
 
 @router.get(f"{FORMULA}/compare", response={200: list[ChangeOut], **Problems}, operation_id="compare")
 def compare(request: HttpRequest, kitchen_id: int, formula_id: int, before: int, after: int) -> list[ChangeOut]:
     """Differences in words between two versions; 0 is the draft."""
-    changes = formulas.compare(person(request), kitchen_id, formula_id, before, after)
+    changes = formulas.compare(kitchen_member(request, kitchen_id), formula_id, before, after)
     return [ChangeOut.from_service(change) for change in changes]
 
 
 @router.post(f"{FORMULA}/fork", response={201: FormulaOut, **Problems}, operation_id="fork_formula")
 def fork_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ForkIn) -> tuple[int, FormulaOut]:
     """Start a new formula from this one."""
-    return 201, FormulaOut.from_service(formulas.fork_formula(person(request), kitchen_id, formula_id, payload.name))
+    return 201, FormulaOut.from_service(
+        formulas.fork_formula(kitchen_member(request, kitchen_id), formula_id, payload.name)
+    )
 
 
 @router.delete(f"{FORMULA}/blank", response={204: None, **Problems}, operation_id="discard_blank")
 def discard_blank(request: HttpRequest, kitchen_id: int, formula_id: int) -> tuple[int, None]:
     """Take a formula away that was begun and left blank."""
-    formulas.discard_blank(person(request), kitchen_id, formula_id)
+    formulas.discard_blank(kitchen_member(request, kitchen_id), formula_id)
     return 204, None
 
 
 @router.post(f"{FORMULA}/archive", response={200: ShelfOut, **Problems}, operation_id="archive_formula")
 def archive_formula(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ArchiveIn) -> ShelfOut:
     """Put a formula away, or back on the shelf."""
-    changed = formulas.archive_formula(person(request), kitchen_id, formula_id, archived=payload.archived)
+    changed = formulas.archive_formula(kitchen_member(request, kitchen_id), formula_id, archived=payload.archived)
     return ShelfOut.from_service(changed)

@@ -16,11 +16,10 @@ from api.kitchen_schemas import (
     MeOut,
     RoleIn,
 )
-from api.person import person
+from api.person import kitchen_member, person
 from kitchen.models import Closing, Membership
 from kitchen.services import closing as closings
 from kitchen.services import kitchens
-from kitchen.services.access import membership
 
 router = Router(tags=["kitchens"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
@@ -52,13 +51,13 @@ def change_settings(
     """Change spoons, egg sizes, convention, units or name."""
     changes = payload.model_dump(exclude_none=True)
     forget_pass(response)
-    return KitchenOut.from_service(kitchens.change_settings(person(request), kitchen_id, changes))
+    return KitchenOut.from_service(kitchens.change_settings(kitchen_member(request, kitchen_id), changes))
 
 
 @router.get("/kitchens/{int:kitchen_id}/members", response={200: list[MemberOut], **Problems}, operation_id="members")
 def members(request: HttpRequest, kitchen_id: int) -> list[MemberOut]:
     """Return the people of a kitchen."""
-    member = membership(person(request), kitchen_id)
+    member = kitchen_member(request, kitchen_id)
     return [MemberOut.from_service(m) for m in member.kitchen.memberships.select_related("user").order_by("pk")]
 
 
@@ -69,7 +68,7 @@ def members(request: HttpRequest, kitchen_id: int) -> list[MemberOut]:
 )
 def change_role(request: HttpRequest, kitchen_id: int, person_id: int, payload: RoleIn) -> MemberOut:
     """Change what a person may do."""
-    return MemberOut.from_service(kitchens.change_role(person(request), kitchen_id, person_id, payload.role))
+    return MemberOut.from_service(kitchens.change_role(kitchen_member(request, kitchen_id), person_id, payload.role))
 
 
 @router.delete(
@@ -77,7 +76,7 @@ def change_role(request: HttpRequest, kitchen_id: int, person_id: int, payload: 
 )
 def remove_member(request: HttpRequest, kitchen_id: int, person_id: int) -> tuple[int, None]:
     """Take a person out, or go oneself."""
-    kitchens.remove_member(person(request), kitchen_id, person_id)
+    kitchens.remove_member(kitchen_member(request, kitchen_id), person_id)
     return 204, None
 
 
@@ -85,14 +84,14 @@ def remove_member(request: HttpRequest, kitchen_id: int, person_id: int) -> tupl
 def close_kitchen(request: HttpRequest, kitchen_id: int, payload: ClosingIn) -> KitchenOut:
     """Announce the end of a kitchen, or keep it after all."""
     return KitchenOut.from_service(
-        closings.close_kitchen(person(request), kitchen_id, on=payload.on, name=payload.name)
+        closings.close_kitchen(kitchen_member(request, kitchen_id), on=payload.on, name=payload.name)
     )
 
 
 @router.get("/kitchens/{int:kitchen_id}/eaters", response={200: list[EaterDocument], **Problems}, operation_id="eaters")
 def eaters(request: HttpRequest, kitchen_id: int) -> list[EaterDocument]:
     """Whose daily budgets are kept."""
-    member = membership(person(request), kitchen_id)
+    member = kitchen_member(request, kitchen_id)
     return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in member.kitchen.eaters.all()]
 
 
@@ -107,5 +106,5 @@ def set_eaters(request: HttpRequest, kitchen_id: int, payload: EatersIn, respons
     eaters_in, base = (
         [e.model_dump() for e in some] if some is not None else None for some in (payload.eaters, payload.seen)
     )
-    stored = kitchens.set_eaters(person(request), kitchen_id, eaters_in or [], base)
+    stored = kitchens.set_eaters(kitchen_member(request, kitchen_id), eaters_in or [], base)
     return [EaterDocument(name=eater.name, budgets=eater.budgets) for eater in stored]

@@ -9,7 +9,7 @@ from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
 from api.oven_schemas import BakeQuestion, LoggedBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
-from api.person import person
+from api.person import kitchen_member
 from kitchen.models import Oven
 from kitchen.services import ovens, pans
 from kitchen.services.ovens import BakeAnswer, BakeReadings
@@ -24,7 +24,7 @@ OVEN = f"{ALL}/{{int:oven_id}}"
 @router.post("/kitchens/{int:kitchen_id}/shape", response={200: ShapePlan | None, **Problems}, operation_id="shape")
 def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """Pieces, trays and pans of a document, without keeping it."""
-    plan = ovens.shape_document(person(request), kitchen_id, payload.model_dump())
+    plan = ovens.shape_document(kitchen_member(request, kitchen_id), payload.model_dump())
     return HttpResponse(orjson.dumps(plan), content_type="application/json")
 
 
@@ -32,7 +32,9 @@ def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> Ht
 @heavy
 def bake(request: HttpRequest, kitchen_id: int, payload: BakeQuestion) -> HttpResponse:
     """Return the bake of a document in the oven it names, without keeping it."""
-    forecast = ovens.bake_document(person(request), kitchen_id, payload.document.model_dump(), payload.within_min)
+    forecast = ovens.bake_document(
+        kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.within_min
+    )
     return HttpResponse(orjson.dumps(forecast), content_type="application/json")
 
 
@@ -45,26 +47,26 @@ def set_pans(request: HttpRequest, kitchen_id: int, payload: PansIn, response: H
     """Keep the kitchen's own pans."""
     forget_pass(response)
     rows = [pan.model_dump() for pan in payload.pans]
-    stored = pans.set_pans(person(request), kitchen_id, rows, payload.seen)
+    stored = pans.set_pans(kitchen_member(request, kitchen_id), rows, payload.seen)
     return [PanDocument(**pan) for pan in stored]
 
 
 @router.get(ALL, response={200: list[OvenOut], **Problems}, operation_id="ovens")
 def list_ovens(request: HttpRequest, kitchen_id: int) -> list[OvenOut]:
     """Return the kitchen's ovens with what is known of them."""
-    return [OvenOut.from_service(oven, profile) for oven, profile in ovens.ovens(person(request), kitchen_id)]
+    return [OvenOut.from_service(oven, profile) for oven, profile in ovens.ovens(kitchen_member(request, kitchen_id))]
 
 
 @router.post(ALL, response={201: OvenOut, **Problems}, operation_id="add_oven")
 def add_oven(request: HttpRequest, kitchen_id: int, payload: OvenIn) -> tuple[int, OvenOut]:
     """Add a new oven."""
-    return 201, _bake_answer(ovens.add_oven(person(request), kitchen_id, payload.name, payload.altitude_m))
+    return 201, _bake_answer(ovens.add_oven(kitchen_member(request, kitchen_id), payload.name, payload.altitude_m))
 
 
 @router.patch(OVEN, response={200: OvenOut, **Problems}, operation_id="change_oven")
 def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: OvenChange) -> OvenOut:
     """Rename an oven, say where it stands, or put it away."""
-    return _bake_answer(ovens.change_oven(person(request), kitchen_id, oven_id, **payload.model_dump()))
+    return _bake_answer(ovens.change_oven(kitchen_member(request, kitchen_id), oven_id, **payload.model_dump()))
 
 
 @router.post(f"{OVEN}/bakes", response={201: OvenOut, **Problems}, operation_id="log_bake")
@@ -72,14 +74,14 @@ def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Ov
 def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: LoggedBakeIn) -> tuple[int, OvenOut]:
     """Log a bake; what it teaches is worked out in the background."""
     read = BakeReadings(**payload.model_dump(exclude={"document"}))
-    created = ovens.log_bake(person(request), kitchen_id, oven_id, payload.document.model_dump(), read)
+    created = ovens.log_bake(kitchen_member(request, kitchen_id), oven_id, payload.document.model_dump(), read)
     return 201, _bake_answer(created.oven)
 
 
 @router.delete(f"{OVEN}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="delete_logged_bake")
 def delete_logged_bake(request: HttpRequest, kitchen_id: int, oven_id: int, logged_id: int) -> tuple[int, None]:
     """Delete a logged bake."""
-    ovens.delete_logged_bake(person(request), kitchen_id, oven_id, logged_id)
+    ovens.delete_logged_bake(kitchen_member(request, kitchen_id), oven_id, logged_id)
     return 204, None
 
 

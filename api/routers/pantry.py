@@ -21,12 +21,11 @@ from api.pantry_schemas import (
     PantryPage,
     ReadingOut,
 )
-from api.person import person
+from api.person import kitchen_member
 from api.schemas import ArchiveIn, IngredientOut, IngredientQuery
 from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut, StockPage, StockQuery
 from api.word_schemas import WordsOut
 from kitchen.services import imports, pantry, stock
-from kitchen.services.access import membership
 from substrata import load_library
 from substrata.formula.batch.cheaper_packs import CheaperPack
 from substrata.ingredients.labels.panel_text import read_panel
@@ -60,7 +59,7 @@ def find_ingredients(request: HttpRequest, query: Query[IngredientQuery]) -> lis
 def find_in_pantry(request: HttpRequest, kitchen_id: int, query: Query[PackQuery]) -> PantryPage:
     """Packs and ingredients that fit, packs first."""
     pantry_query = pantry.PantryQuery(**query.model_dump(exclude={"limit", "offset"}))
-    result = pantry.find(person(request), kitchen_id, pantry_query, offset=query.offset, limit=query.limit)
+    result = pantry.find(kitchen_member(request, kitchen_id), pantry_query, offset=query.offset, limit=query.limit)
     return PantryPage.from_service(result)
 
 
@@ -69,37 +68,37 @@ def find_in_pantry(request: HttpRequest, kitchen_id: int, query: Query[PackQuery
 )
 def open_ingredient(request: HttpRequest, kitchen_id: int, ingredient: str) -> IngredientPage:
     """All that is known of a reference ingredient, with the kitchen's packs of it."""
-    return IngredientPage.from_service(pantry.open_ingredient(person(request), kitchen_id, ingredient))
+    return IngredientPage.from_service(pantry.open_ingredient(kitchen_member(request, kitchen_id), ingredient))
 
 
 @router.get(f"{KITCHEN}/compare", response={200: list[Compared], **Problems}, operation_id="compare_ingredients")
 def compare_ingredients(request: HttpRequest, kitchen_id: int, query: Query[CompareQuery]) -> list[Compared]:
     """Ingredients and packs side by side."""
-    return list(pantry.side_by_side(person(request), kitchen_id, query.keys))
+    return list(pantry.side_by_side(kitchen_member(request, kitchen_id), query.keys))
 
 
 @router.post(f"{KITCHEN}/cheaper", response={200: list[CheaperPack], **Problems}, operation_id="cheaper_packs")
 def cheaper_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> list[CheaperPack]:
     """Packs that would do the same work for less."""
-    return list(pantry.cheaper(person(request), kitchen_id, payload.model_dump()))
+    return list(pantry.cheaper(kitchen_member(request, kitchen_id), payload.model_dump()))
 
 
 @router.post(f"{KITCHEN}/choose-packs", response={200: dict[str, str], **Problems}, operation_id="choose_packs")
 def choose_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> dict[str, str]:
     """Return the pack to be used up next for every line that goes by the reference: line -> key of the pack."""
-    return stock.packs_for_lines(person(request), kitchen_id, payload.model_dump())
+    return stock.packs_for_lines(kitchen_member(request, kitchen_id), payload.model_dump())
 
 
 @router.post(f"{KITCHEN}/packs/read", response={200: ReadingOut, **Problems}, operation_id="read_pack")
 def read_pack(request: HttpRequest, kitchen_id: int, payload: LotDocument) -> ReadingOut:
     """Return what a pack means, before it is kept: what the page asks while a label is typed."""
-    return ReadingOut.from_service(pantry.read(person(request), kitchen_id, payload.model_dump()))
+    return ReadingOut.from_service(pantry.read(kitchen_member(request, kitchen_id), payload.model_dump()))
 
 
 @router.post(f"{KITCHEN}/packs/panel", response={200: PanelTextOut, **Problems}, operation_id="read_panel")
 def read_panel_text(request: HttpRequest, kitchen_id: int, payload: PanelTextIn) -> PanelTextOut:
     """Read a pasted nutrition panel."""
-    membership(person(request), kitchen_id)
+    kitchen_member(request, kitchen_id)
     return PanelTextOut.from_service(read_panel(payload.text))
 
 
@@ -107,14 +106,14 @@ def read_panel_text(request: HttpRequest, kitchen_id: int, payload: PanelTextIn)
 def create_pack(request: HttpRequest, kitchen_id: int, payload: LotIn, response: HttpResponse) -> tuple[int, LotOut]:
     """Put a pack into the pantry."""
     forget_pass(response)
-    created = pantry.create_lot(person(request), kitchen_id, payload.document.model_dump(), payload.on_hand_g)
+    created = pantry.create_lot(kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.on_hand_g)
     return 201, LotOut.from_service(created)
 
 
 @router.get(LOT, response={200: LotOut, **Problems}, operation_id="open_pack")
 def open_pack(request: HttpRequest, kitchen_id: int, lot_id: int) -> LotOut:
     """Return a pack with what it means and where it is used."""
-    return LotOut.from_service(pantry.open_lot(person(request), kitchen_id, lot_id))
+    return LotOut.from_service(pantry.open_lot(kitchen_member(request, kitchen_id), lot_id))
 
 
 @router.put(LOT, response={200: LotOut, 409: ProblemOut, **Problems}, operation_id="save_pack")
@@ -124,77 +123,79 @@ def save_pack(
     """Change a pack."""
     forget_pass(response)
     document = payload.document.model_dump()
-    return LotOut.from_service(pantry.save_lot(person(request), kitchen_id, lot_id, document, payload.lock))
+    return LotOut.from_service(pantry.save_lot(kitchen_member(request, kitchen_id), lot_id, document, payload.lock))
 
 
 @router.post(f"{LOT}/archive", response={200: ArchivedOut, **Problems}, operation_id="archive_pack")
 def archive_pack(request: HttpRequest, kitchen_id: int, lot_id: int, payload: ArchiveIn) -> ArchivedOut:
     """Put a pack away, or back."""
-    changed = pantry.archive_lot(person(request), kitchen_id, lot_id, archived=payload.archived)
+    changed = pantry.archive_lot(kitchen_member(request, kitchen_id), lot_id, archived=payload.archived)
     return ArchivedOut(id=changed.pk, archived=changed.archived_at is not None)
 
 
 @router.post(f"{LOT}/stock", response={200: StockOut, **Problems}, operation_id="change_stock")
 def change_stock(request: HttpRequest, kitchen_id: int, lot_id: int, payload: StockIn) -> StockOut:
     """So much came in, or so much was counted."""
-    return StockOut.from_service(stock.change_stock(person(request), kitchen_id, lot_id, payload.kind, payload.grams))
+    return StockOut.from_service(
+        stock.change_stock(kitchen_member(request, kitchen_id), lot_id, payload.kind, payload.grams)
+    )
 
 
 @router.get(f"{KITCHEN}/stock", response={200: StockPage, **Problems}, operation_id="stock")
 def stock_list(request: HttpRequest, kitchen_id: int, query: Query[StockQuery]) -> StockPage:
     """Return what is on hand, the next to be used up first."""
-    page = stock.shelf(person(request), kitchen_id, offset=query.offset, limit=query.limit)
+    page = stock.shelf(kitchen_member(request, kitchen_id), offset=query.offset, limit=query.limit)
     return StockPage(items=[StockOut.from_service(shelved) for shelved in page.lots], total=page.total)
 
 
 @router.get(f"{KITCHEN}/bakes", response={200: list[BakeOut], **Problems}, operation_id="bakes")
 def bakes(request: HttpRequest, kitchen_id: int, over: bool = False) -> list[BakeOut]:
     """Planned bakes, or those that are over."""
-    rows = stock.bakes(person(request), kitchen_id, planned=not over)
+    rows = stock.bakes(kitchen_member(request, kitchen_id), planned=not over)
     return [BakeOut.from_service(bake) for bake in rows[: stock.MOST_BAKES]]
 
 
 @router.post(f"{KITCHEN}/bakes", response={201: BakeOut, **Problems}, operation_id="plan_bake")
 def plan_bake(request: HttpRequest, kitchen_id: int, payload: BakeIn) -> tuple[int, BakeOut]:
     """Plan a bake and reserve what it takes."""
-    created = stock.plan_bake(person(request), kitchen_id, payload.formula_id, payload.batches, payload.on)
+    created = stock.plan_bake(kitchen_member(request, kitchen_id), payload.formula_id, payload.batches, payload.on)
     return 201, BakeOut.from_service(created)
 
 
 @router.post(f"{BAKE}/done", response={200: BakeOut, **Problems}, operation_id="finish_bake")
 def finish_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
     """Finish a bake: its packs lose what it took."""
-    return BakeOut.from_service(stock.finish_bake(person(request), kitchen_id, bake_id))
+    return BakeOut.from_service(stock.finish_bake(kitchen_member(request, kitchen_id), bake_id))
 
 
 @router.post(f"{BAKE}/cancel", response={200: BakeOut, **Problems}, operation_id="cancel_bake")
 def cancel_bake(request: HttpRequest, kitchen_id: int, bake_id: int) -> BakeOut:
     """Cancel a bake: its packs are free again."""
-    return BakeOut.from_service(stock.cancel_bake(person(request), kitchen_id, bake_id))
+    return BakeOut.from_service(stock.cancel_bake(kitchen_member(request, kitchen_id), bake_id))
 
 
 @router.post(f"{KITCHEN}/imports", response={201: ImportOut, **Problems}, operation_id="start_import")
 def start_import(request: HttpRequest, kitchen_id: int, payload: ImportIn) -> tuple[int, ImportOut]:
     """Take a file of products in and match its columns."""
     return 201, ImportOut.from_service(
-        imports.start_import(person(request), kitchen_id, payload.file_name, payload.text)
+        imports.start_import(kitchen_member(request, kitchen_id), payload.file_name, payload.text)
     )
 
 
 @router.get(IMPORT, response={200: ImportOut, **Problems}, operation_id="open_import")
 def open_import(request: HttpRequest, kitchen_id: int, import_id: int) -> ImportOut:
     """How far an import is."""
-    return ImportOut.from_service(imports.open_import(person(request), kitchen_id, import_id))
+    return ImportOut.from_service(imports.open_import(kitchen_member(request, kitchen_id), import_id))
 
 
 @router.put(f"{IMPORT}/columns", response={200: ImportOut, **Problems}, operation_id="match_columns")
 def match_columns(request: HttpRequest, kitchen_id: int, import_id: int, payload: MatchIn) -> ImportOut:
     """Change how the columns are read."""
-    matched = imports.match_columns(person(request), kitchen_id, import_id, **payload.model_dump())
+    matched = imports.match_columns(kitchen_member(request, kitchen_id), import_id, **payload.model_dump())
     return ImportOut.from_service(matched)
 
 
 @router.post(f"{IMPORT}/stop", response={200: ImportOut, **Problems}, operation_id="stop_import")
 def stop_import(request: HttpRequest, kitchen_id: int, import_id: int) -> ImportOut:
     """Give an import up."""
-    return ImportOut.from_service(imports.stop_import(person(request), kitchen_id, import_id))
+    return ImportOut.from_service(imports.stop_import(kitchen_member(request, kitchen_id), import_id))

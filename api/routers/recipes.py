@@ -7,7 +7,7 @@ from ninja.files import UploadedFile
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
-from api.person import person
+from api.person import kitchen_member
 from api.recipe_schemas import (
     BagsIn,
     FileRead,
@@ -35,8 +35,7 @@ KITCHEN = "/kitchens/{int:kitchen_id}"
 def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOut:
     """Return the recipe of a document, without keeping it."""
     document = recipes.recipe_document(
-        person(request),
-        kitchen_id,
+        kitchen_member(request, kitchen_id),
         payload.document.model_dump(),
         payload.batches,
         payload.sort,
@@ -50,8 +49,7 @@ def recipe(request: HttpRequest, kitchen_id: int, payload: RecipeIn) -> RecipeOu
 def recipe_file(request: HttpRequest, kitchen_id: int, style: str, payload: RecipeIn) -> HttpResponse:
     """Write a recipe as a file: text, markdown, csv, jsonld, xlsx, pdf-a4, pdf-letter, pdf-a6."""
     name, kind, data = recipes.recipe_file(
-        person(request),
-        kitchen_id,
+        kitchen_member(request, kitchen_id),
         payload.document.model_dump(),
         style,
         payload.batches,
@@ -65,14 +63,18 @@ def recipe_file(request: HttpRequest, kitchen_id: int, style: str, payload: Reci
 @heavy
 def bags(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> PremixBags:
     """Premix bags of a document: what goes into each, and its label."""
-    return recipes.bags_of(person(request), kitchen_id, payload.document.model_dump(), payload.bags, payload.made_on)
+    return recipes.bags_of(
+        kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.bags, payload.made_on
+    )
 
 
 @router.post(f"{KITCHEN}/premix-bags/file", response={200: bytes, **Problems}, operation_id="premix_bags_file")
 @heavy
 def bags_file(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> HttpResponse:
     """Their labels as PDF, one a page."""
-    bags = recipes.bags_of(person(request), kitchen_id, payload.document.model_dump(), payload.bags, payload.made_on)
+    bags = recipes.bags_of(
+        kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.bags, payload.made_on
+    )
     return _download("bags.pdf", "application/pdf", recipes.bags_file(bags, payload.width_mm, payload.height_mm))
 
 
@@ -80,7 +82,11 @@ def bags_file(request: HttpRequest, kitchen_id: int, payload: BagsIn) -> HttpRes
 def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
     """Return the label of a pack for sale."""
     label_ = recipes.label_of(
-        person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.to_core(), payload.baked_on
+        kitchen_member(request, kitchen_id),
+        payload.document.model_dump(),
+        payload.style,
+        payload.to_core(),
+        payload.baked_on,
     )
     return LabelOut(**{name: getattr(label_, name) for name in LabelOut.model_fields})
 
@@ -90,7 +96,11 @@ def label(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> LabelOut:
 def label_file(request: HttpRequest, kitchen_id: int, payload: LabelIn) -> HttpResponse:
     """Write a label as PDF."""
     label_ = recipes.label_of(
-        person(request), kitchen_id, payload.document.model_dump(), payload.style, payload.to_core(), payload.baked_on
+        kitchen_member(request, kitchen_id),
+        payload.document.model_dump(),
+        payload.style,
+        payload.to_core(),
+        payload.baked_on,
     )
     return _download("label.pdf", "application/pdf", recipes.label_file(label_, payload.width_mm, payload.height_mm))
 
@@ -111,7 +121,7 @@ def read_recipe_file(
 ) -> FileRead:
     """Return what a page, a table, a workbook, a list or a document holds; nothing is kept."""
     recipe_, pasted = recipes.read_recipe_file(
-        person(request), kitchen_id, file.read() if file else b"", (file.name if file else "") or ""
+        kitchen_member(request, kitchen_id), file.read() if file else b"", (file.name if file else "") or ""
     )
     return FileRead(
         kind=recipe_.kind,
@@ -125,14 +135,14 @@ def read_recipe_file(
 @router.get(f"{KITCHEN}/formulas/{{int:formula_id}}/part", response={200: PartOut, **Problems}, operation_id="part_of")
 def part_of(request: HttpRequest, kitchen_id: int, formula_id: int, query: Query[IntoQuery]) -> PartOut:
     """Return a formula as a line of another."""
-    part = parts.part_of(person(request), kitchen_id, formula_id, query.into)
+    part = parts.part_of(kitchen_member(request, kitchen_id), formula_id, query.into)
     return PartOut(part=part.part, name=part.name, grams=part.grams)
 
 
 @router.post(f"{KITCHEN}/newer-parts", response={200: list[NewerPartOut], **Problems}, operation_id="newer_parts")
 def newer_parts(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> list[NewerPartOut]:
     """Parts of a document of which the kitchen has a newer version."""
-    newer = parts.newer_parts(person(request), kitchen_id, payload.model_dump())
+    newer = parts.newer_parts(kitchen_member(request, kitchen_id), payload.model_dump())
     return [
         NewerPartOut(
             line=part.line,
@@ -149,7 +159,7 @@ def newer_parts(request: HttpRequest, kitchen_id: int, payload: FormulaDocument)
 @router.get(f"{KITCHEN}/formulas/{{int:formula_id}}/share", response={200: ShareOut, **Problems}, operation_id="share")
 def share(request: HttpRequest, kitchen_id: int, formula_id: int) -> ShareOut:
     """Whether somebody without an account may read its card."""
-    return _shared(recipes.share_of(person(request), kitchen_id, formula_id))
+    return _shared(recipes.share_of(kitchen_member(request, kitchen_id), formula_id))
 
 
 @router.post(
@@ -157,7 +167,7 @@ def share(request: HttpRequest, kitchen_id: int, formula_id: int) -> ShareOut:
 )
 def change_share(request: HttpRequest, kitchen_id: int, formula_id: int, payload: ShareIn) -> ShareOut:
     """Give it an address, or take it away."""
-    return _shared(recipes.change_share(person(request), kitchen_id, formula_id, on=payload.on))
+    return _shared(recipes.change_share(kitchen_member(request, kitchen_id), formula_id, on=payload.on))
 
 
 def _shared(row: object) -> ShareOut:

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from kitchen.demo.runs import load_runs
 from kitchen.models import Draft, Eater, Formula, FormulaVersion, Job, Kitchen, Membership
+from kitchen.services.access import membership
 from kitchen.services.formulas import create_formula, save_version
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, library_of, shelf_thumb, thumb_mark
@@ -97,16 +98,16 @@ LOGGED = (("Mustard twists", 13.0, 0.093), ("Lemon shortbread coins", 15.5, 0.06
 KITCHEN_PAN = {"name": "Long grey tray", "kind": "tray", "length_mm": 480, "width_mm": 330, "height_mm": 20}
 
 
-def _oven(kitchen: Kitchen, baker: User, now: datetime) -> None:
+def _oven(member: Membership, now: datetime) -> None:
     """Create an oven that three bakes have taught, the one every formula is baked in, and a tray."""
-    oven = add_oven(baker, kitchen.pk, "Back oven")
+    oven = add_oven(member, "Back oven")
     for number, (name, minutes, lost) in enumerate(LOGGED):
-        document = kitchen.formulas.get(name=name).draft.document
+        document = member.kitchen.formulas.get(name=name).draft.document
         before = round(sum(line["grams"] for line in document["lines"]), 0)
         readings = BakeReadings(minutes=minutes, before_g=before, after_g=round(before * (1 - lost), 0))
-        created = log_bake(baker, kitchen.pk, oven.pk, document, readings)
+        created = log_bake(member, oven.pk, document, readings)
         type(created).objects.filter(pk=created.pk).update(logged_at=now - timedelta(days=9 - 3 * number))
-    set_pans(baker, kitchen.pk, [KITCHEN_PAN])
+    set_pans(member, [KITCHEN_PAN])
 
 
 @transaction.atomic
@@ -117,22 +118,22 @@ def load_demo() -> Kitchen:
     Membership.objects.create(kitchen=kitchen, user=baker, role=Membership.Role.OWNER)
     Membership.objects.create(kitchen=kitchen, user=partner, role=Membership.Role.BAKER)
     now = timezone.now()
-    packs = _packs(kitchen, baker, now.date())
+    packs = _packs(membership(baker, kitchen.pk), now.date())
     for number, entry in enumerate(demo_formulas()):
         _formula(kitchen, entry, (baker, partner)[number % 2], now, packs)
     Eater.objects.bulk_create(
         Eater(kitchen=kitchen, order=n, name=name, budgets=b) for n, (name, b) in enumerate(EATERS)
     )
-    _in_halves(kitchen, baker)
-    _oven(kitchen, baker, now)
+    _in_halves(membership(baker, kitchen.pk))
+    _oven(membership(baker, kitchen.pk), now)
     load_runs(kitchen, baker, partner, now)
     # What its bakes teach is known from the first look; what was asked for after each of them is answered by the last.
     learning_job = Job.objects.filter(kitchen=kitchen, kind=LEARN).order_by("-pk")
     Job.objects.filter(pk__in=[job.pk for job in learning_job[1:]]).delete()
     run_job(learning_job[0].pk)
-    _market_day(kitchen, baker, now.date())
+    _market_day(membership(baker, kitchen.pk), now.date())
     flatbread = kitchen.formulas.get(name="Celeriac flatbread")
-    plan_bake(baker, kitchen.pk, flatbread.pk, 2, now.date() + timedelta(days=2))
+    plan_bake(membership(baker, kitchen.pk), flatbread.pk, 2, now.date() + timedelta(days=2))
     return kitchen
 
 
@@ -162,7 +163,7 @@ TOPPED = {"gouda": 70, "cheddar": 80, "mushroom": 90}  # the first for the plain
 SAUCE_G = 110
 
 
-def _in_halves(kitchen: Kitchen, baker: User) -> None:
+def _in_halves(member: Membership) -> None:
     """Create a crust of two varieties whose sauce is a formula of its own (invented)."""
 
     def written(document: dict[str, Any], *more: dict[str, Any], **other: Any) -> dict[str, Any]:
@@ -172,9 +173,9 @@ def _in_halves(kitchen: Kitchen, baker: User) -> None:
         ]
         return write_document(read_document({**document, "lines": [*lines, *more], **other}))
 
-    sauce = create_formula(baker, kitchen.pk, written(SAUCE)).formula
-    save_version(baker, kitchen.pk, sauce.pk, 1, "Peppers in, a third less water.")
-    part = part_of(baker, kitchen.pk, sauce.pk, 0)
+    sauce = create_formula(member, written(SAUCE)).formula
+    save_version(member, sauce.pk, 1, "Peppers in, a third less water.")
+    part = part_of(member, sauce.pk, 0)
     on_top = [
         {"id": key, "ingredient": key, "grams": grams, "entered": f"{grams} g", "role": "topping"}
         for key, grams in TOPPED.items()
@@ -189,8 +190,7 @@ def _in_halves(kitchen: Kitchen, baker: User) -> None:
     }
     plain, *laden = TOPPED
     crust = create_formula(
-        baker,
-        kitchen.pk,
+        member,
         written(
             HALVES,
             *on_top,
@@ -206,7 +206,7 @@ def _in_halves(kitchen: Kitchen, baker: User) -> None:
             },
         ),
     ).formula
-    save_version(baker, kitchen.pk, crust.pk, 1, "The laden half stays in longer.")
+    save_version(member, crust.pk, 1, "The laden half stays in longer.")
 
 
 # What the two bring to the market, with its batches (invented).
@@ -219,10 +219,10 @@ MARKET = (
 )
 
 
-def _market_day(kitchen: Kitchen, baker: User, today: date) -> None:
+def _market_day(member: Membership, today: date) -> None:
     """Create the plan of the coming Saturday: five bakes out of one oven."""
     saturday = today + timedelta(days=(5 - today.weekday()) % 7 or 7)
-    ids = dict(kitchen.formulas.values_list("name", "pk"))
+    ids = dict(member.kitchen.formulas.values_list("name", "pk"))
     document = {
         "name": "Saturday market",
         "start": f"{saturday}T05:00",
@@ -233,8 +233,8 @@ def _market_day(kitchen: Kitchen, baker: User, today: date) -> None:
             for n, (name, batches) in enumerate(MARKET, 1)
         ],
     }
-    plan = create_plan(baker, kitchen.pk, document)
-    start_plan(baker, kitchen.pk, plan.pk)
+    plan = create_plan(member, document)
+    start_plan(member, plan.pk)
 
 
 def remove_demo() -> None:
@@ -252,13 +252,13 @@ def _person(email: str) -> User:
     return user
 
 
-def _packs(kitchen: Kitchen, owner: User, today: date) -> dict[str, str]:
+def _packs(member: Membership, today: date) -> dict[str, str]:
     """Fill the pantry; returns the first pack of every ingredient by its key."""
     table: dict[str, str] = {}
     for entry in demo_packs():
         days = {"use_by": entry["use_by_days"], "bought_on": entry["bought_days"] and -entry["bought_days"]}
         dates = {field: (today + timedelta(days=n)).isoformat() for field, n in days.items() if n}
-        created = create_lot(owner, kitchen.pk, entry["document"] | dates, entry["on_hand_g"]).lot
+        created = create_lot(member, entry["document"] | dates, entry["on_hand_g"]).lot
         table.setdefault(created.ingredient, created.key)
     return table
 

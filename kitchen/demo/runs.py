@@ -8,7 +8,8 @@ from typing import Any
 
 from django.contrib.auth.models import User
 
-from kitchen.models import Formula, Kitchen, Membership, Run, RunEntry
+from kitchen.models import Formula, Kitchen, Run, RunEntry
+from kitchen.services.access import membership
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import give_verdict
 from substrata import read_document
@@ -18,7 +19,7 @@ from substrata.execution.protocol import bake_protocol
 def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> None:
     """Create runs with their weights, feel and ratings, as the bake station would have stored them."""
     text = files("kitchen.demo").joinpath("runs.json").read_text(encoding="utf8")
-    member = Membership.objects.select_related("kitchen").get(kitchen=kitchen, user=baker)
+    member = membership(baker, kitchen.pk)
     plans: dict[str, dict[str, Any]] = {}
     for number, entry in enumerate(json.loads(text)):
         formula = Formula.objects.get(kitchen=kitchen, name=entry["formula"])
@@ -45,7 +46,7 @@ def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> No
             created_by=(baker, partner)[number % 2],
         )
         RunEntry.objects.bulk_create(_entries(run, entry, document, started, (baker, partner)[number % 2]))
-        give_verdict(baker, kitchen.pk, run.pk, entry["verdict"])
+        give_verdict(member, run.pk, entry["verdict"])
 
 
 def _entries(

@@ -41,13 +41,22 @@ def membership(user: User, kitchen_id: int, right: str = "view") -> Membership:
         NotFound: for an outsider: a kitchen that is not theirs looks like none.
         Forbidden: when their role does not allow it.
     """
-    row = Membership.objects.select_related("kitchen").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
+    row = Membership.objects.select_related("kitchen", "user").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
     if row is None:
         raise NotFound("no such kitchen", got=str(kitchen_id), remedy="choose one of your kitchens")
-    if not may(row, right):
+    return require(row, right)
+
+
+def require(member: Membership, right: str) -> Membership:
+    """Return the member when their role has a right of ``RIGHTS``.
+
+    Raises:
+        Forbidden: when it has not.
+    """
+    if not may(member, right):
         roles = " or ".join(role.value for role, rights in RIGHTS.items() if right in rights)
-        raise Forbidden("your role does not allow this", got=row.role, allowed=roles, remedy="ask the owner")
-    return row
+        raise Forbidden("your role does not allow this", got=member.role, allowed=roles, remedy="ask the owner")
+    return member
 
 
 def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Formula:

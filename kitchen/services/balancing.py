@@ -3,11 +3,10 @@
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 
-from kitchen.models import FormulaVersion, Job, Kitchen
-from kitchen.services.access import membership
+from kitchen.models import FormulaVersion, Job, Kitchen, Membership
+from kitchen.services.access import require
 from kitchen.services.answers import answer_json
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
@@ -30,7 +29,7 @@ _PARTS = 100  # of the progress of a settle
 
 
 @transaction.atomic
-def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: dict[str, Any], formula_id: int) -> Job:
+def start_settle(member: Membership, document: dict[str, Any], wish: dict[str, Any], formula_id: int) -> Job:
     """Ask for a formula to be brought into its targets.
 
     Returns:
@@ -42,7 +41,7 @@ def start_settle(user: User, kitchen_id: int, document: dict[str, Any], wish: di
     formula = read_document(document)
     check_wish(read_wish(wish), [line.id for line in formula.lines])
     job_input = {"document": document, "wish": wish, "formula": formula_id}
-    return start_job(membership(user, kitchen_id, "formulas.edit"), SETTLE, job_input, _PARTS)
+    return start_job(require(member, "formulas.edit"), SETTLE, job_input, _PARTS)
 
 
 @job_kind(SETTLE, queue="quick")
@@ -92,19 +91,21 @@ def _balance_input(kitchen: Kitchen, document: dict[str, Any], formula_id: int) 
     )
 
 
-def _job_request(user: User, kitchen_id: int, kind: str, document: dict[str, Any], total: int) -> Job:
+def _job_request(member: Membership, kind: str, document: dict[str, Any], total: int) -> Job:
     """Return a new job, or the answer there is already for the same document, saved version, packs and science."""
-    member = membership(user, kitchen_id, "formulas.edit")
-    versions = FormulaVersion.objects.filter(formula_id=document["formula"], formula__kitchen_id=kitchen_id).count()
+    require(member, "formulas.edit")
+    versions = FormulaVersion.objects.filter(
+        formula_id=document["formula"], formula__kitchen_id=member.kitchen_id
+    ).count()
     document |= {"versions": versions, "revision": member.kitchen.revision, "science": SCIENCE_MARK}
     return answered_job(member, kind, document) or start_job(member, kind, document, total)
 
 
 @transaction.atomic
-def start_reach(user: User, kitchen_id: int, document: dict[str, Any], keys: list[str], formula_id: int) -> Job:
+def start_reach(member: Membership, document: dict[str, Any], keys: list[str], formula_id: int) -> Job:
     """Ask how far some quantities can go with all else kept."""
     read_document(document)
-    return _job_request(user, kitchen_id, REACH, {"document": document, "keys": keys, "formula": formula_id}, len(keys))
+    return _job_request(member, REACH, {"document": document, "keys": keys, "formula": formula_id}, len(keys))
 
 
 @job_kind(REACH, queue="quick")
@@ -123,12 +124,10 @@ def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
 
 
 @transaction.atomic
-def start_front(user: User, kitchen_id: int, document: dict[str, Any], axes: tuple[str, str], formula_id: int) -> Job:
+def start_front(member: Membership, document: dict[str, Any], axes: tuple[str, str], formula_id: int) -> Job:
     """Ask what a step further in one quantity takes of another."""
     read_document(document)
-    return _job_request(
-        user, kitchen_id, FRONT, {"document": document, "axes": list(axes), "formula": formula_id}, POINTS
-    )
+    return _job_request(member, FRONT, {"document": document, "axes": list(axes), "formula": formula_id}, POINTS)
 
 
 @job_kind(FRONT, queue="heavy")
@@ -151,9 +150,9 @@ def run_front(job: Job, progress: Progress) -> dict[str, Any] | None:
 
 
 @transaction.atomic
-def start_begin(user: User, kitchen_id: int, job_input: dict[str, Any]) -> Job:
+def start_begin(member: Membership, job_input: dict[str, Any]) -> Job:
     """Ask for starting formulas of a form."""
-    return start_job(membership(user, kitchen_id, "formulas.edit"), BEGIN, job_input, 1)
+    return start_job(require(member, "formulas.edit"), BEGIN, job_input, 1)
 
 
 @job_kind(BEGIN, queue="quick")
@@ -184,17 +183,17 @@ def run_begin(job: Job, progress: Progress) -> list[dict[str, Any]]:
     ]
 
 
-def remedies_for(user: User, kitchen_id: int, document: dict[str, Any], formula_id: int) -> tuple[QuickFix, ...]:
+def remedies_for(member: Membership, document: dict[str, Any], formula_id: int) -> tuple[QuickFix, ...]:
     """Return what to do about everything that is out.
 
     Raises:
         FormulaError: when the document cannot be read.
     """
-    request = _balance_input(membership(user, kitchen_id).kitchen, document, formula_id)
+    request = _balance_input(member.kitchen, document, formula_id)
     return quick_fixes(request.formula, request.library, request.settings, saved=request.saved)
 
 
-def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str) -> Sweep | None:
+def sweep_line(member: Membership, document: dict[str, Any], line: str) -> Sweep | None:
     """One line's weight and how every figure answers.
 
     Returns:
@@ -203,19 +202,19 @@ def sweep_line(user: User, kitchen_id: int, document: dict[str, Any], line: str)
     Raises:
         FormulaError: when the document cannot be read, or the line weighs nothing.
     """
-    kitchen = membership(user, kitchen_id).kitchen
+    kitchen = member.kitchen
     return sweep(read_document(document), library_of(kitchen, document), core_settings(kitchen), line)
 
 
 def leaning(
-    user: User, kitchen_id: int, document: dict[str, Any], group: list[str], by: Quality, towards: float
+    member: Membership, document: dict[str, Any], group: list[str], by: Quality, towards: float
 ) -> dict[str, Any]:
     """Return a document whose group of lines is shifted towards one end of a quality, by the prices of the kitchen's packs.
 
     Raises:
         FormulaError: when the document cannot be read, or nothing tells the lines apart.
     """
-    kitchen = membership(user, kitchen_id).kitchen
+    kitchen = member.kitchen
     formula = read_document(document)
     dough = Dough(formula, library_of(kitchen, document), core_settings(kitchen))
     return write_document(lean(dough.batch, formula, group, by, towards))

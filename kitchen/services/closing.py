@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from kitchen.errors import Refused
 from kitchen.models import AuditRow, Closing, Kitchen, Membership
-from kitchen.services.access import membership, record, record_account
+from kitchen.services.access import record, record_account, require
 
 GRACE = timedelta(days=14)
 HISTORY_RETENTION = timedelta(days=400)
@@ -17,7 +17,7 @@ UNPROVED_RETENTION = timedelta(days=14)
 
 
 @transaction.atomic
-def close_kitchen(user: User, kitchen_id: int, *, on: bool, name: str = "") -> Membership:
+def close_kitchen(member: Membership, *, on: bool, name: str = "") -> Membership:
     """Announce the end of a kitchen, or keep it after all.
 
     Returns:
@@ -26,7 +26,7 @@ def close_kitchen(user: User, kitchen_id: int, *, on: bool, name: str = "") -> M
     Raises:
         Refused: when its name was not repeated.
     """
-    member = membership(user, kitchen_id, "kitchen.close")
+    require(member, "kitchen.close")
     kitchen = member.kitchen
     if on and name.strip() != kitchen.name:
         raise Refused(

@@ -9,13 +9,12 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from django.conf import settings
-from django.contrib.auth.models import User
 from django.db import transaction
 
 from devices.bridge import Bridge
 from kitchen.errors import Refused
 from kitchen.models import Kitchen, Membership
-from kitchen.services.access import membership, record
+from kitchen.services.access import record, require
 from kitchen.services.run_advice import case_of
 from substrata.process.baking.bake_simulation import run as baked
 
@@ -81,7 +80,7 @@ def device_choices() -> list[tuple[str, str]]:
 
 
 @transaction.atomic
-def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
+def choose_devices(member: Membership, devices: str) -> Kitchen:
     """Choose which scale and thermometers a kitchen reads: none, those at this server, or simulated ones.
 
     Returns:
@@ -90,7 +89,7 @@ def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
     Raises:
         Refused: when there are no such devices, or they stand in another kitchen.
     """
-    member = membership(user, kitchen_id, "devices.use")
+    require(member, "devices.use")
     choices = [choice for choice, _ in device_choices()]
     if devices not in choices:
         raise Refused(
@@ -114,9 +113,8 @@ def choose_devices(user: User, kitchen_id: int, devices: str) -> Kitchen:
     return member.kitchen
 
 
-def readings(user: User, kitchen_id: int) -> DeviceReadings:
+def readings(member: Membership) -> DeviceReadings:
     """Return the newest of every device of a kitchen."""
-    member = membership(user, kitchen_id)
     bridge = _bridge_of(member)
     scale = bridge.scale.latest() if bridge.scale else None
     probes = {channel: bridge.probe.latest(channel) if bridge.probe else None for channel in ("core", "oven")}
@@ -143,7 +141,7 @@ def readings(user: User, kitchen_id: int) -> DeviceReadings:
     )
 
 
-def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
+def say(member: Membership, act: str, grams: float = 0.0) -> bool:
     """Tare the scale; pour into it or empty it where it is simulated.
 
     Returns:
@@ -152,7 +150,7 @@ def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
     Raises:
         Refused: when there is no scale, or the act is for a simulated one only.
     """
-    member = membership(user, kitchen_id, "devices.use")
+    require(member, "devices.use")
     scale = _bridge_of(member).scale
     if scale is None:
         raise Refused(
@@ -173,7 +171,7 @@ def say(user: User, kitchen_id: int, act: str, grams: float = 0.0) -> bool:
     return scale.say(f"P {poured:.1f} {min(1.5 + grams / 120, 5):.1f}")
 
 
-def follow(user: User, kitchen_id: int, run_id: int) -> bool:
+def follow(member: Membership, run_id: int) -> bool:
     """Let the simulated probe follow a run's bake, as its forecast has it and with an error of its own.
 
     Returns:
@@ -182,7 +180,7 @@ def follow(user: User, kitchen_id: int, run_id: int) -> bool:
     Raises:
         Refused: when the probe is a real one.
     """
-    member = membership(user, kitchen_id, "devices.use")
+    require(member, "devices.use")
     probe = _bridge_of(member).probe
     if probe is None or not _simulated(member):
         raise Refused(

@@ -8,14 +8,13 @@ from dataclasses import dataclass
 from math import isfinite
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
 from kitchen.errors import Refused
 from kitchen.models import Eater, Formula, FormulaVersion, Kitchen, Lot, Membership, Oven
-from kitchen.services.access import formula_of, membership, record
+from kitchen.services.access import formula_of, record, require
 from kitchen.services.formulas import create_formula
 from kitchen.services.judging import packs_named, settings_document
 from kitchen.services.kitchens import bump_revision, change_settings, set_eaters
@@ -42,17 +41,15 @@ class ImportedFile:
     settings_taken: bool
 
 
-def formula_file(user: User, kitchen_id: int, formula_id: int, *, versions: bool) -> dict[str, Any]:
+def formula_file(member: Membership, formula_id: int, *, versions: bool) -> dict[str, Any]:
     """One formula with the packs and pans that it uses; with all its versions if wished."""
-    member = membership(user, kitchen_id)
     formula = formula_of(member, formula_id)
     entry = _entry(formula, versions=versions)
     return {_VERSION: FILE_VERSION, "formulas": [entry], **_used(member.kitchen, [entry])}
 
 
-def kitchen_file(user: User, kitchen_id: int) -> dict[str, Any]:
+def kitchen_file(member: Membership) -> dict[str, Any]:
     """Return a whole kitchen: choices, eaters, pans, ovens with their logged bakes, packs with what is on hand, formulas with all versions."""
-    member = membership(user, kitchen_id)
     kitchen = member.kitchen
     rows = kitchen.formulas.select_related("draft").prefetch_related("versions").order_by("pk")
     return {
@@ -118,12 +115,11 @@ def _oven(oven: Oven) -> dict[str, Any]:
 
 
 @transaction.atomic
-def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings: bool = False) -> ImportedFile:
+def take_file(member: Membership, content: dict[str, Any], *, settings: bool = False) -> ImportedFile:
     """Put what a file holds into a kitchen: all of it, or, when a part of it cannot be read, nothing.
 
     Args:
-        user: who brings it.
-        kitchen_id: into which kitchen.
+        member: who asks, in their kitchen.
         content: a file of ``formula_file`` or ``kitchen_file``, or a plain formula document.
         settings: take the file's choices, eaters and ovens too.
 
@@ -134,15 +130,15 @@ def take_file(user: User, kitchen_id: int, content: dict[str, Any], *, settings:
         Refused: naming the part that is no such file.
         SubstrataError: when a formula or pack of it cannot be read.
     """
-    member = membership(user, kitchen_id, "kitchen.import")
+    require(member, "kitchen.import")
     if _VERSION not in content and "lines" in content:
         content = {_VERSION: FILE_VERSION, "formulas": [{"document": content}]}
     entries, packs = _checked(content)
     if settings and isinstance(content.get("kitchen"), dict):
-        _take_choices(user, member, content)
-    _take_pans(user, member, content.get("pans") or [])
-    keys, added = _take_packs(user, member, packs)
-    formulas = [_take_formula(user, member, entry, keys) for entry in entries]
+        _take_choices(member, content)
+    _take_pans(member, content.get("pans") or [])
+    keys, added = _take_packs(member, packs)
+    formulas = [_take_formula(member, entry, keys) for entry in entries]
     if added:
         bump_revision(member.kitchen)
     record(member, "file.take", formulas=len(formulas), packs=added)
@@ -171,19 +167,19 @@ def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[s
     return result[0], result[1]
 
 
-def _take_choices(user: User, member: Membership, content: dict[str, Any]) -> None:
+def _take_choices(member: Membership, content: dict[str, Any]) -> None:
     choices = content["kitchen"]
     values = {name: choices[name] for name in Kitchen.SETTINGS if name in choices}
-    change_settings(user, member.kitchen_id, values)
+    change_settings(member, values)
     if not Eater.objects.filter(kitchen_id=member.kitchen_id).exists():
-        set_eaters(user, member.kitchen_id, choices.get("eaters") or [])
+        set_eaters(member, choices.get("eaters") or [])
     here = set(member.kitchen.ovens.values_list("key", flat=True))
     listed = content.get("ovens") or []
     if not isinstance(listed, list) or not all(isinstance(oven, dict) for oven in listed):
         raise Refused("the ovens of the file cannot be read", got="something else", allowed="a list", field="ovens")
     for oven in listed:
         if oven.get("key") not in here:
-            take_oven(user, member, oven)
+            take_oven(member, oven)
     bakes_changed.send(Oven, member=member)
     member.kitchen.refresh_from_db()
 
@@ -196,15 +192,15 @@ def _number(value: Any) -> float | None:
     return float(value)
 
 
-def _take_pans(user: User, member: Membership, pans: list[dict[str, Any]]) -> None:
+def _take_pans(member: Membership, pans: list[dict[str, Any]]) -> None:
     here = {pan["id"] for pan in member.kitchen.pans}
     fresh = [pan for pan in pans if isinstance(pan, dict) and pan.get("id") not in here]
     if fresh:
-        set_pans(user, member.kitchen_id, [*member.kitchen.pans, *fresh])
+        set_pans(member, [*member.kitchen.pans, *fresh])
         member.kitchen.refresh_from_db()
 
 
-def _take_packs(user: User, member: Membership, packs: list[dict[str, Any]]) -> tuple[dict[str, str], int]:
+def _take_packs(member: Membership, packs: list[dict[str, Any]]) -> tuple[dict[str, str], int]:
     """Key in the file → key here; and how many were added. A pack that says the same is the same pack."""
     library = load_library()
     here = {_fingerprint(lot.document): lot.key for lot in member.kitchen.lots.order_by("-archived_at", "pk")}
@@ -213,11 +209,13 @@ def _take_packs(user: User, member: Membership, packs: list[dict[str, Any]]) -> 
     for entry in packs:
         fingerprint = _fingerprint(write_lot(read_lot(entry["document"], "new")))
         if fingerprint not in here:
-            lot = described(Lot(kitchen=member.kitchen, key=new_key(), updated_by=user), entry["document"], library)
+            lot = described(
+                Lot(kitchen=member.kitchen, key=new_key(), updated_by=member.user), entry["document"], library
+            )
             lot.archived_at = timezone.now() if entry.get("archived") else None
             lot.save()
             if (on_hand := _number(entry.get("on_hand_g")) or 0.0) > 0:
-                receive(lot, on_hand, user)
+                receive(lot, on_hand, member.user)
             here[fingerprint] = lot.key
             added += 1
         keys[str(entry.get("key", ""))] = here[fingerprint]
@@ -228,7 +226,7 @@ def _fingerprint(document: dict[str, Any]) -> str:
     return json.dumps(document, sort_keys=True)
 
 
-def _take_formula(user: User, member: Membership, entry: dict[str, Any], keys: dict[str, str]) -> Formula:
+def _take_formula(member: Membership, entry: dict[str, Any], keys: dict[str, str]) -> Formula:
     versions = entry.get("versions") or []
     if not isinstance(versions, list) or len(versions) > MOST_VERSIONS:
         raise Refused(
@@ -237,7 +235,7 @@ def _take_formula(user: User, member: Membership, entry: dict[str, Any], keys: d
     if not all(isinstance(v, dict) and isinstance(v.get("document"), dict) for v in versions):
         raise Refused("a version cannot be read", got="something else", allowed="its document", field="versions")
     try:
-        opened = create_formula(user, member.kitchen_id, _at_home(entry["document"], keys))
+        opened = create_formula(member, _at_home(entry["document"], keys))
         new_versions = [_version(v, n, keys) for n, v in enumerate(versions, 1)]
     except SubstrataError as error:
         name = str(entry["document"].get("name", "a formula"))[:80]
@@ -245,7 +243,7 @@ def _take_formula(user: User, member: Membership, entry: dict[str, Any], keys: d
             f"{name}: {error.what}", got=error.got, allowed=error.allowed, remedy=error.remedy, field=error.field
         ) from error
     for version in new_versions:
-        version.formula, version.author = opened.formula, user
+        version.formula, version.author = opened.formula, member.user
     FormulaVersion.objects.bulk_create(new_versions)
     draft = opened.draft
     if new_versions:

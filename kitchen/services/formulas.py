@@ -4,14 +4,13 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import uuid4
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Count, QuerySet
 from django.utils import timezone
 
 from kitchen.errors import Conflict, NotFound, Refused
 from kitchen.models import Draft, Formula, FormulaVersion, Membership
-from kitchen.services.access import formula_of, may, membership, record
+from kitchen.services.access import formula_of, may, record, require
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of, shelf_thumb, thumb_mark
 from substrata import read_document, write_document
 from substrata.formula.exchange.formula_difference import Change, differences
@@ -29,11 +28,8 @@ class OpenFormula:
     may_edit: bool
 
 
-def shelf(
-    user: User, kitchen_id: int, *, search: str = "", form: str = "", archived: bool = False
-) -> QuerySet[Formula]:
+def shelf(member: Membership, *, search: str = "", form: str = "", archived: bool = False) -> QuerySet[Formula]:
     """Formulas of a kitchen, the last touched first."""
-    member = membership(user, kitchen_id)
     rows = Formula.objects.filter(kitchen_id=member.kitchen_id, archived_at__isnull=not archived)
     for word in search.split()[:8]:
         rows = rows.filter(name__icontains=word)
@@ -45,9 +41,7 @@ def shelf(
 
 
 @transaction.atomic
-def create_formula(
-    user: User, kitchen_id: int, document: dict[str, Any], *, forked_from: Formula | None = None
-) -> OpenFormula:
+def create_formula(member: Membership, document: dict[str, Any], *, forked_from: Formula | None = None) -> OpenFormula:
     """Put a new formula on the shelf, as a draft.
 
     Returns:
@@ -56,32 +50,30 @@ def create_formula(
     Raises:
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     clean = _clean({**document, "uid": _free_uid(member, document)})
-    formula = Formula(kitchen=member.kitchen, created_by=user, touched_at=timezone.now(), forked_from=forked_from)
+    formula = Formula(
+        kitchen=member.kitchen, created_by=member.user, touched_at=timezone.now(), forked_from=forked_from
+    )
     _describe(formula, member, clean)
     formula.save()
-    draft = Draft.objects.create(formula=formula, document=clean, updated_by=user)
+    draft = Draft.objects.create(formula=formula, document=clean, updated_by=member.user)
     record(member, "formula.create", formula, name=formula.name)
     return OpenFormula(formula=formula, draft=draft, may_edit=True)
 
 
-def open_formula(user: User, kitchen_id: int, formula_id: int) -> OpenFormula:
+def open_formula(member: Membership, formula_id: int) -> OpenFormula:
     """Open a formula with its draft."""
-    member = membership(user, kitchen_id)
     formula = formula_of(member, formula_id)
     return OpenFormula(formula=formula, draft=formula.draft, may_edit=_may_edit(member))
 
 
 @transaction.atomic
-def save_draft(
-    user: User, kitchen_id: int, formula_id: int, document: dict[str, Any], lock: int, page: str = ""
-) -> OpenFormula:
+def save_draft(member: Membership, formula_id: int, document: dict[str, Any], lock: int, page: str = "") -> OpenFormula:
     """Save what is being edited.
 
     Args:
-        user: who edits.
-        kitchen_id: their kitchen.
+        member: who asks, in their kitchen.
         formula_id: the formula.
         document: the whole formula document.
         lock: the draft's lock as the editor last saw it.
@@ -95,15 +87,15 @@ def save_draft(
         Conflict: when somebody saved in between; carries their draft and the differences in words.
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     draft = formula.draft
     clean = _clean({**document, "uid": draft.document.get("uid", "")})
     # The same work under an older lock, such as a page's last words sent twice, overwrites nothing.
-    same_page = bool(page) and draft.page == page and draft.updated_by_id == user.pk
+    same_page = bool(page) and draft.page == page and draft.updated_by_id == member.user_id
     if _clean(draft.document) != clean and not same_page:
         _guard(draft, lock, clean, member)
-    draft.document, draft.lock, draft.updated_by, draft.page = clean, draft.lock + 1, user, page
+    draft.document, draft.lock, draft.updated_by, draft.page = clean, draft.lock + 1, member.user, page
     base = formula.versions.filter(number=draft.base_number).first()
     draft.changed = base is None or _clean(base.document) != clean
     draft.save()
@@ -114,7 +106,7 @@ def save_draft(
 
 
 @transaction.atomic
-def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: str = "") -> FormulaVersion:
+def save_version(member: Membership, formula_id: int, lock: int, note: str = "") -> FormulaVersion:
     """Keep the draft as the next version.
 
     Returns:
@@ -124,7 +116,7 @@ def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: 
         Conflict: as for ``save_draft``.
         Refused: when nothing changed since the last version, or the note is too long.
     """
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     draft = formula.draft
     _guard(draft, lock, draft.document, member)
@@ -140,11 +132,11 @@ def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: 
         document=draft.document,
         note=note.strip(),
         changes=changes,
-        author=user,
+        author=member.user,
         created_at=timezone.now(),
     )
     draft.base_number, draft.changed, draft.lock = version.number, False, draft.lock + 1
-    if draft.updated_by_id != user.pk:
+    if draft.updated_by_id != member.user_id:
         draft.page = ""
     draft.save()
     formula.touched_at = version.created_at
@@ -153,13 +145,12 @@ def save_version(user: User, kitchen_id: int, formula_id: int, lock: int, note: 
     return version
 
 
-def versions(user: User, kitchen_id: int, formula_id: int) -> QuerySet[FormulaVersion]:
+def versions(member: Membership, formula_id: int) -> QuerySet[FormulaVersion]:
     """All versions of a formula, the newest first."""
-    member = membership(user, kitchen_id)
     return formula_of(member, formula_id).versions.select_related("author")
 
 
-def version(user: User, kitchen_id: int, formula_id: int, number: int) -> FormulaVersion:
+def version(member: Membership, formula_id: int, number: int) -> FormulaVersion:
     """One version.
 
     Returns:
@@ -168,13 +159,13 @@ def version(user: User, kitchen_id: int, formula_id: int, number: int) -> Formul
     Raises:
         NotFound: when the formula has no such version.
     """
-    row = versions(user, kitchen_id, formula_id).filter(number=number).first()
+    row = versions(member, formula_id).filter(number=number).first()
     if row is None:
         raise NotFound("no such version", got=f"v{number}", remedy="choose one from the list")
     return row
 
 
-def compare(user: User, kitchen_id: int, formula_id: int, before: int, after: int) -> tuple[Change, ...]:
+def compare(member: Membership, formula_id: int, before: int, after: int) -> tuple[Change, ...]:
     """Differences in words between two versions; 0 stands for the draft.
 
     Returns:
@@ -183,31 +174,30 @@ def compare(user: User, kitchen_id: int, formula_id: int, before: int, after: in
     Raises:
         NotFound: when a version is missing.
     """
-    member = membership(user, kitchen_id)
 
     def document(number: int) -> dict[str, Any]:
         if number == 0:
             return formula_of(member, formula_id).draft.document  # type: ignore[no-any-return]
-        return version(user, kitchen_id, formula_id, number).document  # type: ignore[no-any-return]
+        return version(member, formula_id, number).document  # type: ignore[no-any-return]
 
     return _differences(member, document(before), document(after))
 
 
 @transaction.atomic
-def fork_formula(user: User, kitchen_id: int, formula_id: int, name: str = "") -> OpenFormula:
+def fork_formula(member: Membership, formula_id: int, name: str = "") -> OpenFormula:
     """Start a new formula from the draft of another."""
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     source = formula_of(member, formula_id)
     document = dict(source.draft.document)
     document["name"] = name.strip() or f"{source.name}, another way"[:120]
     document["provenance"] = {"forked_from": source.name, "version": source.draft.base_number}
-    return create_formula(user, kitchen_id, document, forked_from=source)
+    return create_formula(member, document, forked_from=source)
 
 
 @transaction.atomic
-def archive_formula(user: User, kitchen_id: int, formula_id: int, *, archived: bool) -> Formula:
+def archive_formula(member: Membership, formula_id: int, *, archived: bool) -> Formula:
     """Put a formula away, or back on the shelf. Nothing is lost."""
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     formula.archived_at = timezone.now() if archived else None
     formula.save(update_fields=["archived_at"])
@@ -216,13 +206,13 @@ def archive_formula(user: User, kitchen_id: int, formula_id: int, *, archived: b
 
 
 @transaction.atomic
-def discard_blank(user: User, kitchen_id: int, formula_id: int) -> None:
+def discard_blank(member: Membership, formula_id: int) -> None:
     """Take a formula away that was begun and left: nothing was put into it.
 
     Raises:
         Refused: when it holds anything.
     """
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     formula = formula_of(member, formula_id, lock=True)
     document = formula.draft.document
     if document.get("lines") or document.get("notes") or document.get("targets") or formula.versions.exists():

@@ -4,8 +4,8 @@ from django.contrib.auth.models import User
 from django.core.cache import cache
 from django.db.models import QuerySet
 
-from kitchen.models import AuditRow
-from kitchen.services.access import membership
+from kitchen.models import AuditRow, Membership
+from kitchen.services.access import require
 from kitchen.services.trace import client
 
 PAGE = 100
@@ -65,13 +65,13 @@ _DETAIL_KEYS = ("name", "email", "role", "kind", "asked", "note")  # of a row's 
 _REFUSED_ONCE_IN_S = 60
 
 
-def kitchen_history(user: User, kitchen_id: int, before: int = 0) -> list[AuditRow]:
+def kitchen_history(member: Membership, before: int = 0) -> list[AuditRow]:
     """Return a page of what happened in a kitchen, from a row on (0: from the newest).
 
     Raises:
         Forbidden: to all but owners.
     """
-    member = membership(user, kitchen_id, "history.read")
+    require(member, "history.read")
     return _page(AuditRow.objects.filter(kitchen_id=member.kitchen_id), before)
 
 

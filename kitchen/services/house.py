@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitchen.demo.load import demo_document, demo_formulas
 from kitchen.errors import NotFound
-from kitchen.services.access import membership
+from kitchen.models import Membership
+from kitchen.services.access import require
 from kitchen.services.formulas import OpenFormula, create_formula
 
 
@@ -29,7 +29,7 @@ def house_formulas() -> list[HouseFormula]:
 
 
 @transaction.atomic
-def copy_house_formula(user: User, kitchen_id: int, name: str) -> OpenFormula:
+def copy_house_formula(member: Membership, name: str) -> OpenFormula:
     """Copy one into a kitchen, made from the reference and weighed by the kitchen's own measures.
 
     Returns:
@@ -38,10 +38,10 @@ def copy_house_formula(user: User, kitchen_id: int, name: str) -> OpenFormula:
     Raises:
         NotFound: when there is none of this name.
     """
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     entry = next((f for f in demo_formulas() if f["name"] == name), None)
     if entry is None:
         raise NotFound("no such house formula", got=name[:80], remedy="choose one from the list")
     document: dict[str, Any] = demo_document(entry, entry["versions"][-1], member.kitchen)
     document["bake"] |= {"oven": ""}
-    return create_formula(user, kitchen_id, document)
+    return create_formula(member, document)

@@ -3,13 +3,12 @@
 from dataclasses import replace
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
 from kitchen.models import Job, Lot, Membership, PackImport
-from kitchen.services.access import membership, record
+from kitchen.services.access import record, require
 from kitchen.services.jobs import Progress, job_kind, start_job, stop_job
 from kitchen.services.kitchens import bump_revision
 from kitchen.services.pantry import filled, new_key
@@ -29,7 +28,7 @@ _CHUNK = 250  # rows between two reports of progress
 
 
 @transaction.atomic
-def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> PackImport:
+def start_import(member: Membership, file_name: str, text: str) -> PackImport:
     """Take a file in and match its columns.
 
     Returns:
@@ -39,7 +38,7 @@ def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> Pack
         Refused: when it is too large.
         LabelError: when it cannot be read.
     """
-    member = membership(user, kitchen_id, "packs.edit")
+    require(member, "packs.edit")
     if len(text) > MOST_TEXT:
         raise Refused(
             "the file is too large", got=f"{len(text)} characters", allowed=f"up to {MOST_TEXT}", field="text"
@@ -56,13 +55,13 @@ def start_import(user: User, kitchen_id: int, file_name: str, text: str) -> Pack
         style=mapped.style or "",
         per_100=mapped.per_100,
         total=len(table.rows),
-        created_by=user,
+        created_by=member.user,
     )
     record(member, "import.start", file=created.file_name, rows=created.total)
     return created
 
 
-def open_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
+def open_import(member: Membership, import_id: int) -> PackImport:
     """Open an import of the kitchen.
 
     Returns:
@@ -71,7 +70,7 @@ def open_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
     Raises:
         NotFound: when there is none.
     """
-    return _import_of(membership(user, kitchen_id), import_id)
+    return _import_of(member, import_id)
 
 
 def preview(imported: PackImport) -> tuple[Table, list[ReadRow]]:
@@ -81,9 +80,7 @@ def preview(imported: PackImport) -> tuple[Table, list[ReadRow]]:
 
 
 @transaction.atomic
-def match_columns(
-    user: User, kitchen_id: int, import_id: int, *, columns: list[str], style: str, per_100: bool
-) -> PackImport:
+def match_columns(member: Membership, import_id: int, *, columns: list[str], style: str, per_100: bool) -> PackImport:
     """Change how the columns are read.
 
     Returns:
@@ -92,7 +89,7 @@ def match_columns(
     Raises:
         Refused: when a field or style is not known, or the import is past that.
     """
-    result = _import_of(membership(user, kitchen_id, "packs.edit"), import_id, lock=True)
+    result = _import_of(require(member, "packs.edit"), import_id, lock=True)
     _must_rest(result, State.MATCHING, State.CHECKED)
     strange = set(columns) - {"", *fields()}
     if strange or len(columns) != len(result.fields):
@@ -107,7 +104,7 @@ def match_columns(
 
 
 @transaction.atomic
-def start_check(user: User, kitchen_id: int, import_id: int) -> Job:
+def start_check(member: Membership, import_id: int) -> Job:
     """Have every row looked at; nothing is put into the pantry yet.
 
     Returns:
@@ -116,11 +113,11 @@ def start_check(user: User, kitchen_id: int, import_id: int) -> Job:
     Raises:
         Refused: when that does not come next.
     """
-    return _start(user, kitchen_id, import_id, CHECK, State.MATCHING)
+    return _start(member, import_id, CHECK, State.MATCHING)
 
 
 @transaction.atomic
-def start_save(user: User, kitchen_id: int, import_id: int) -> Job:
+def start_save(member: Membership, import_id: int) -> Job:
     """Have the good rows put into the pantry, all at once.
 
     Returns:
@@ -129,11 +126,11 @@ def start_save(user: User, kitchen_id: int, import_id: int) -> Job:
     Raises:
         Refused: when they have not been checked.
     """
-    return _start(user, kitchen_id, import_id, SAVE, State.CHECKED)
+    return _start(member, import_id, SAVE, State.CHECKED)
 
 
-def _start(user: User, kitchen_id: int, import_id: int, kind: str, at: str) -> Job:
-    member = membership(user, kitchen_id, "packs.edit")
+def _start(member: Membership, import_id: int, kind: str, at: str) -> Job:
+    require(member, "packs.edit")
     result = _import_of(member, import_id, lock=True)
     _must_rest(result, at)
     result.job = start_job(member, kind, {"import_id": result.pk}, result.total)
@@ -143,7 +140,7 @@ def _start(user: User, kitchen_id: int, import_id: int, kind: str, at: str) -> J
 
 
 @transaction.atomic
-def stop_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
+def stop_import(member: Membership, import_id: int) -> PackImport:
     """Give an import up: nothing of it is put into the pantry.
 
     Returns:
@@ -152,11 +149,11 @@ def stop_import(user: User, kitchen_id: int, import_id: int) -> PackImport:
     Raises:
         Refused: when it is over.
     """
-    member = membership(user, kitchen_id, "packs.edit")
+    require(member, "packs.edit")
     result = _import_of(member, import_id, lock=True)
     _must_be(result, State.MATCHING, State.CHECKED)
     if result.job_id:
-        stop_job(user, kitchen_id, result.job_id)
+        stop_job(member, result.job_id)
     result.state, result.text = State.STOPPED, ""
     result.save()
     record(member, "import.stop", file=result.file_name)

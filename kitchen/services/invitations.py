@@ -19,7 +19,7 @@ from django.utils import timezone
 
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Invitation, Membership
-from kitchen.services.access import membership, record
+from kitchen.services.access import record, require
 from kitchen.services.closing import keep_for_those_who_stay
 from kitchen.services.kitchens import role_named
 
@@ -28,7 +28,7 @@ MOST_OPEN = 50
 
 
 @transaction.atomic
-def invite(user: User, kitchen_id: int, email: str, role: str) -> Invitation:
+def invite(member: Membership, email: str, role: str) -> Invitation:
     """Ask somebody in, or ask again: the former letter's link is then no longer good.
 
     Returns:
@@ -37,7 +37,7 @@ def invite(user: User, kitchen_id: int, email: str, role: str) -> Invitation:
     Raises:
         Refused: when the address cannot be one, the role is unknown, they are in already, or too many are asked.
     """
-    member = membership(user, kitchen_id, "members.edit")
+    require(member, "members.edit")
     address = email.strip().lower()
     try:
         validate_email(address)
@@ -54,7 +54,7 @@ def invite(user: User, kitchen_id: int, email: str, role: str) -> Invitation:
         defaults={
             "role": role_named(role),
             "key_hash": _hashed(key),
-            "invited_by": user,
+            "invited_by": member.user,
             "valid_until": timezone.now() + VALID_FOR,
         },
     )
@@ -64,13 +64,13 @@ def invite(user: User, kitchen_id: int, email: str, role: str) -> Invitation:
 
 
 @transaction.atomic
-def take_back(user: User, kitchen_id: int, invitation_id: int) -> None:
+def take_back(member: Membership, invitation_id: int) -> None:
     """Take an invitation back.
 
     Raises:
         NotFound: when there is none.
     """
-    member = membership(user, kitchen_id, "members.edit")
+    require(member, "members.edit")
     row = member.kitchen.invitations.filter(pk=invitation_id).first()
     if row is None:
         raise NotFound("no such invitation", got=str(invitation_id), remedy="it may have been accepted")

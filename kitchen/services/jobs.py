@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any, Literal
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F
 from django.utils import timezone
@@ -17,7 +16,7 @@ from django.utils import timezone
 from kitchen.errors import KitchenError, NotFound, Refused
 from kitchen.models import Job, Membership
 from kitchen.queue import defer_job, end_stalled
-from kitchen.services.access import membership
+from kitchen.services.access import require
 from substrata.base.errors import SubstrataError
 
 Queue = Literal["quick", "heavy"]
@@ -93,20 +92,20 @@ def answered_job(member: Membership, kind: str, job_input: dict[str, Any]) -> Jo
     return rows.order_by("-pk").first()
 
 
-def open_job(user: User, kitchen_id: int, job_id: int) -> Job:
+def open_job(member: Membership, job_id: int) -> Job:
     """Return a job of the kitchen with its present state.
 
     Raises:
         NotFound: when there is none.
     """
-    job = Job.objects.filter(kitchen_id=membership(user, kitchen_id).kitchen_id, pk=job_id).first()
+    job = Job.objects.filter(kitchen_id=member.kitchen_id, pk=job_id).first()
     if job is None:
         raise NotFound("no such job", got=str(job_id), remedy="ask for it again")
     return job
 
 
 @transaction.atomic
-def stop_job(user: User, kitchen_id: int, job_id: int) -> Job:
+def stop_job(member: Membership, job_id: int) -> Job:
     """Stop a job that waits, or ask one that runs to stop at its next step.
 
     Returns:
@@ -115,10 +114,10 @@ def stop_job(user: User, kitchen_id: int, job_id: int) -> Job:
     Raises:
         NotFound: when there is none.
     """
-    member = membership(user, kitchen_id, "formulas.edit")
+    require(member, "formulas.edit")
     rows = Job.objects.filter(kitchen_id=member.kitchen_id, pk=job_id, state__in=Job.UNDER_WAY)
     rows.update(stop_asked=True, state=State.STOPPED)
-    return open_job(user, kitchen_id, job_id)
+    return open_job(member, job_id)
 
 
 def run_job(job_id: int) -> None:

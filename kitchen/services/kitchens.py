@@ -9,7 +9,7 @@ from django.db.models import F
 from kitchen.errors import Conflict, Refused
 from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
-from kitchen.services.access import membership, record
+from kitchen.services.access import membership, record, require
 from kitchen.services.closing import keep_for_those_who_stay, staying_owners
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import MOST_EATERS, read_setting
@@ -35,7 +35,7 @@ def open_kitchen(user: User, name: str) -> Membership:
 
 
 @transaction.atomic
-def change_settings(user: User, kitchen_id: int, changes: dict[str, Any]) -> Membership:
+def change_settings(member: Membership, changes: dict[str, Any]) -> Membership:
     """Change what a kitchen chose.
 
     Returns:
@@ -44,7 +44,7 @@ def change_settings(user: User, kitchen_id: int, changes: dict[str, Any]) -> Mem
     Raises:
         Refused: when a value is not among its choices.
     """
-    member = membership(user, kitchen_id, "kitchen.settings")
+    require(member, "kitchen.settings")
     kitchen = member.kitchen
     for field, value in changes.items():
         if field == "name":
@@ -80,13 +80,12 @@ def _choice(field: str, value: Any) -> Any:
 
 @transaction.atomic
 def set_eaters(
-    user: User, kitchen_id: int, eaters: list[dict[str, Any]], base: list[dict[str, Any]] | None = None
+    member: Membership, eaters: list[dict[str, Any]], base: list[dict[str, Any]] | None = None
 ) -> list[Eater]:
     """Keep the eaters of a kitchen, all at once.
 
     Args:
-        user: who keeps them.
-        kitchen_id: their kitchen.
+        member: who asks, in their kitchen.
         eaters: all of them, as they are to be.
         base: all of them as the person last saw them; None overwrites whatever is there.
 
@@ -97,7 +96,7 @@ def set_eaters(
         Conflict: when they are not as they were last seen.
         Refused: when a name or a budget cannot be kept.
     """
-    member = membership(user, kitchen_id, "diets.edit")
+    require(member, "diets.edit")
     Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
     present = [{"name": eater.name, "budgets": eater.budgets} for eater in member.kitchen.eaters.all()]
     if base is not None and present != [_eater(entry) for entry in base]:
@@ -134,7 +133,7 @@ def _eater(entry: dict[str, Any]) -> dict[str, Any]:
 
 
 @transaction.atomic
-def change_role(user: User, kitchen_id: int, person_id: int, role: str) -> Membership:
+def change_role(member: Membership, person_id: int, role: str) -> Membership:
     """Change what a person of the kitchen may do.
 
     Returns:
@@ -143,8 +142,8 @@ def change_role(user: User, kitchen_id: int, person_id: int, role: str) -> Membe
     Raises:
         Refused: when the role is unknown, or the last owner would go.
     """
-    member = membership(user, kitchen_id, "members.edit")
-    changed = membership(User(pk=person_id), kitchen_id)
+    require(member, "members.edit")
+    changed = membership(User(pk=person_id), member.kitchen_id)
     changed.role = role_named(role)
     _keep_an_owner(changed)
     changed.save(update_fields=["role"])
@@ -154,15 +153,15 @@ def change_role(user: User, kitchen_id: int, person_id: int, role: str) -> Membe
 
 
 @transaction.atomic
-def remove_member(user: User, kitchen_id: int, person_id: int) -> None:
+def remove_member(member: Membership, person_id: int) -> None:
     """Take a person out of the kitchen; anyone may go of themselves.
 
     Raises:
         Refused: when they are its last owner.
     """
-    is_self = person_id == user.pk
-    member = membership(user, kitchen_id, "view" if is_self else "members.edit")
-    gone = membership(User(pk=person_id), kitchen_id)
+    is_self = person_id == member.user_id
+    require(member, "view" if is_self else "members.edit")
+    gone = membership(User(pk=person_id), member.kitchen_id)
     email, gone.role = gone.user.email, ""
     _keep_an_owner(gone)
     record(member, "member.leave" if is_self else "member.remove", email=email)

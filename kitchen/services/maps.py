@@ -3,12 +3,11 @@
 from dataclasses import asdict
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitchen.errors import Refused
 from kitchen.models import Job, Membership
-from kitchen.services.access import membership
+from kitchen.services.access import require
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import read_document
@@ -20,7 +19,7 @@ _LONGEST_MIN = 300.0
 
 
 @transaction.atomic
-def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: float) -> Job:
+def start_map(member: Membership, document: dict[str, Any], minutes: float) -> Job:
     """Ask for the map of a document.
 
     Returns:
@@ -30,7 +29,7 @@ def start_map(user: User, kitchen_id: int, document: dict[str, Any], minutes: fl
         Refused: when the minutes cannot be.
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, "ovens.edit")
+    require(member, "ovens.edit")
     if not 0 < minutes <= _LONGEST_MIN:
         raise Refused(
             "the minutes cannot be right",

@@ -5,14 +5,13 @@ from dataclasses import asdict, dataclass
 from math import isfinite
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.dispatch import Signal
 from django.utils.text import slugify
 
 from kitchen.errors import NotFound, Refused
 from kitchen.models import Kitchen, LoggedBake, Membership, Oven
-from kitchen.services.access import membership, record
+from kitchen.services.access import record, require
 from kitchen.services.judging import core_settings, library_of
 from kitchen.services.kitchens import bump_revision
 from substrata import read_document, write_document
@@ -62,15 +61,14 @@ def keep_learned(kitchen: Kitchen, state: CalibrationState) -> bool:
     return changed
 
 
-def ovens(user: User, kitchen_id: int) -> list[tuple[Oven, OvenProfile]]:
+def ovens(member: Membership) -> list[tuple[Oven, OvenProfile]]:
     """Return the kitchen's ovens with what is known of them; a constant number of queries."""
-    member = membership(user, kitchen_id)
     rows = Oven.objects.filter(kitchen_id=member.kitchen_id, archived=False).prefetch_related("bakes")
     return [(oven, profile_of(oven)) for oven in rows]
 
 
 @transaction.atomic
-def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) -> Oven:
+def add_oven(member: Membership, name: str, altitude_m: float = 0.0) -> Oven:
     """Add a new oven.
 
     Returns:
@@ -79,7 +77,7 @@ def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) ->
     Raises:
         Refused: when it has no name, or there are too many.
     """
-    member = membership(user, kitchen_id, "ovens.edit")
+    require(member, "ovens.edit")
     oven_name = name.strip()[:80]
     if not oven_name:
         raise Refused("the oven has no name", got="nothing", allowed="a name", field="name")
@@ -97,8 +95,7 @@ def add_oven(user: User, kitchen_id: int, name: str, altitude_m: float = 0.0) ->
 
 @transaction.atomic
 def change_oven(
-    user: User,
-    kitchen_id: int,
+    member: Membership,
     oven_id: int,
     *,
     name: str | None = None,
@@ -113,7 +110,7 @@ def change_oven(
     Raises:
         NotFound: when the kitchen has no such oven.
     """
-    member = membership(user, kitchen_id, "ovens.edit")
+    require(member, "ovens.edit")
     oven = _oven_of(member, oven_id)
     if name is not None and name.strip():
         oven.name = name.strip()[:80]
@@ -205,7 +202,7 @@ def checked_readings(read: BakeReadings) -> BakeReadings:
 
 
 @transaction.atomic
-def take_oven(user: User, member: Membership, content: Mapping[str, Any]) -> Oven:
+def take_oven(member: Membership, content: Mapping[str, Any]) -> Oven:
     """Put an oven of a kitchen's file into a kitchen, with the readings of its bakes.
 
     Returns:
@@ -215,7 +212,7 @@ def take_oven(user: User, member: Membership, content: Mapping[str, Any]) -> Ove
         Refused: when a part of it cannot be right.
         FormulaError: when the formula of a bake cannot be read.
     """
-    oven = add_oven(user, member.kitchen_id, _text(content, "name", 80), _number(content, "altitude_m") or 0.0)
+    oven = add_oven(member, _text(content, "name", 80), _number(content, "altitude_m") or 0.0)
     oven.key, oven.archived = _text(content, "key", 40) or oven.key, content.get("archived") is True
     oven.save(update_fields=["key", "archived"])
     bakes = content.get("bakes") or []
@@ -238,7 +235,7 @@ def take_oven(user: User, member: Membership, content: Mapping[str, Any]) -> Ove
             formula_name=_text(bake, "formula_name", 120),
             document=None if formula is None else write_document(formula),
             readings=old,
-            logged_by=user,
+            logged_by=member.user,
             **(asdict(numbers) if formula is not None else {}),
         )
     return oven
@@ -277,7 +274,7 @@ def _old_offsets(pairs: object) -> list[list[float]]:
 
 
 @transaction.atomic
-def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any], read: BakeReadings) -> LoggedBake:
+def log_bake(member: Membership, oven_id: int, document: dict[str, Any], read: BakeReadings) -> LoggedBake:
     """Keep what a baker read of a bake; what it says of the oven is worked out by the learning of the kitchen.
 
     Returns:
@@ -287,7 +284,7 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
         Refused: when nothing was read that says anything, or a reading cannot be right.
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, "ovens.edit")
+    require(member, "ovens.edit")
     oven = _oven_of(member, oven_id)
     formula = read_document(document)
     dough = dough_in(member, formula, document, OvenProfile(altitude_m=oven.altitude_m))
@@ -301,7 +298,7 @@ def log_bake(user: User, kitchen_id: int, oven_id: int, document: dict[str, Any]
         formula_name=formula.name[:120],
         document=write_document(formula),
         **asdict(read),
-        logged_by=user,
+        logged_by=member.user,
     )
     record(member, "oven.bake", oven=oven.name, baked=formula.name)
     bakes_changed.send(LoggedBake, member=member)
@@ -334,13 +331,13 @@ def offsets_of_old(kitchen: Kitchen) -> dict[str, list[tuple[str, float, float]]
 
 
 @transaction.atomic
-def delete_logged_bake(user: User, kitchen_id: int, oven_id: int, bake_id: int) -> None:
+def delete_logged_bake(member: Membership, oven_id: int, bake_id: int) -> None:
     """Delete a logged bake: it was mistyped, or the oven was mended since.
 
     Raises:
         NotFound: when there is none.
     """
-    member = membership(user, kitchen_id, "ovens.edit")
+    require(member, "ovens.edit")
     gone, _ = LoggedBake.objects.filter(oven=_oven_of(member, oven_id), pk=bake_id).delete()
     if not gone:
         raise NotFound("no such bake", got=str(bake_id), remedy="choose one of the oven's bakes")
@@ -348,13 +345,12 @@ def delete_logged_bake(user: User, kitchen_id: int, oven_id: int, bake_id: int) 
     bakes_changed.send(LoggedBake, member=member)
 
 
-def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_min: float | None = None) -> BakeAnswer:
+def bake_document(member: Membership, document: dict[str, Any], within_min: float | None = None) -> BakeAnswer:
     """Return the forecast of a document in the oven it names.
 
     Raises:
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id)
     formula = read_document(document)
     dough = dough_in(member, formula, document, named_profile(member, formula.bake.oven))
     forecast = forecast_bake(dough)
@@ -362,18 +358,17 @@ def bake_document(user: User, kitchen_id: int, document: dict[str, Any], within_
     return BakeAnswer(forecast=forecast, thickest_mm=thickest)
 
 
-def card_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Card:
+def card_document(member: Membership, document: dict[str, Any]) -> Card:
     """Return the panels of a document, with the forecast of the oven it names.
 
     Raises:
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id)
     formula = read_document(document)
     return card_of(as_baked(dough_in(member, formula, document, named_profile(member, formula.bake.oven))))
 
 
-def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> ShapePlan | None:
+def shape_document(member: Membership, document: dict[str, Any]) -> ShapePlan | None:
     """Pieces, trays and pans of a document.
 
     Returns:
@@ -382,7 +377,6 @@ def shape_document(user: User, kitchen_id: int, document: dict[str, Any]) -> Sha
     Raises:
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id)
     return plan_shape(dough_in(member, read_document(document), document, OvenProfile()))
 
 

@@ -2,13 +2,12 @@
 
 from typing import Any, get_args
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils.text import slugify
 
 from kitchen.errors import Conflict, Refused
-from kitchen.models import Kitchen
-from kitchen.services.access import membership, record
+from kitchen.models import Kitchen, Membership
+from kitchen.services.access import record, require
 from kitchen.services.kitchens import bump_revision
 from substrata.base.pans import PanKind, pans
 
@@ -17,14 +16,11 @@ PAN_KINDS: tuple[str, ...] = get_args(PanKind)
 
 
 @transaction.atomic
-def set_pans(
-    user: User, kitchen_id: int, rows: list[dict[str, Any]], base: list[str] | None = None
-) -> list[dict[str, Any]]:
+def set_pans(member: Membership, rows: list[dict[str, Any]], base: list[str] | None = None) -> list[dict[str, Any]]:
     """Replace the kitchen's own pans.
 
     Args:
-        user: who keeps them.
-        kitchen_id: their kitchen.
+        member: who asks, in their kitchen.
         rows: all of them, as they are to be.
         base: the ids that the person last saw; None overwrites whatever is there.
 
@@ -35,7 +31,7 @@ def set_pans(
         Conflict: when there are others than were last seen.
         Refused: naming the pan that cannot be.
     """
-    member = membership(user, kitchen_id, "ovens.edit")
+    require(member, "ovens.edit")
     kitchen = Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
     if base is not None and sorted(base) != sorted(pan["id"] for pan in kitchen.pans):
         raise Conflict(

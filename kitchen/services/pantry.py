@@ -5,7 +5,6 @@ from functools import lru_cache
 from typing import Any
 from uuid import uuid4
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F, QuerySet
 from django.utils import timezone
@@ -13,7 +12,7 @@ from django.utils import timezone
 from kitchen.errors import Conflict
 from kitchen.models import Formula, Kitchen, Lot, Membership
 from kitchen.queue import defer_refresh
-from kitchen.services.access import lot_of, may, membership, record
+from kitchen.services.access import lot_of, may, record, require
 from kitchen.services.judging import all_packs, core_settings, library_of, pack_ingredient
 from kitchen.services.kitchens import bump_revision
 from kitchen.services.stock import receive, reserved_of
@@ -75,9 +74,8 @@ class PantryList:
     reference_count: int
 
 
-def find(user: User, kitchen_id: int, query: PantryQuery, *, offset: int = 0, limit: int = 60) -> PantryList:
+def find(member: Membership, query: PantryQuery, *, offset: int = 0, limit: int = 60) -> PantryList:
     """Find a page of what fits: a fixed number of queries, however many packs there are."""
-    member = membership(user, kitchen_id)
     rows, settings = packs(member, query), core_settings(member.kitchen)
     count = rows.count()
     row = list(rows[offset : offset + limit])
@@ -149,7 +147,7 @@ class OpenIngredient:
     packs: list[tuple[Lot, Compared]]
 
 
-def open_ingredient(user: User, kitchen_id: int, ingredient: str) -> OpenIngredient:
+def open_ingredient(member: Membership, ingredient: str) -> OpenIngredient:
     """All that is known of a reference ingredient.
 
     Returns:
@@ -158,7 +156,6 @@ def open_ingredient(user: User, kitchen_id: int, ingredient: str) -> OpenIngredi
     Raises:
         UnknownIngredient: when the library has none of this id.
     """
-    member = membership(user, kitchen_id)
     row = load_library()[ingredient]
     settings = core_settings(member.kitchen)
     lots = list(packs_of(member, row.id)[:LONGEST_LIST])
@@ -170,18 +167,17 @@ def open_ingredient(user: User, kitchen_id: int, ingredient: str) -> OpenIngredi
     )
 
 
-def read(user: User, kitchen_id: int, document: dict[str, Any]) -> PackReading:
+def read(member: Membership, document: dict[str, Any]) -> PackReading:
     """Return what a pack would mean, before it is kept.
 
     Raises:
         LabelError, UnknownIngredient: when the document cannot be read.
     """
-    member = membership(user, kitchen_id)
     return _reading(read_lot(document, "new"), member.kitchen)
 
 
 @transaction.atomic
-def create_lot(user: User, kitchen_id: int, document: dict[str, Any], on_hand_g: float = 0.0) -> OpenLot:
+def create_lot(member: Membership, document: dict[str, Any], on_hand_g: float = 0.0) -> OpenLot:
     """Put a pack into the pantry.
 
     Returns:
@@ -190,24 +186,23 @@ def create_lot(user: User, kitchen_id: int, document: dict[str, Any], on_hand_g:
     Raises:
         LabelError, UnknownIngredient: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, "packs.edit")
-    lot = described(Lot(kitchen=member.kitchen, key=new_key(), updated_by=user), document)
+    require(member, "packs.edit")
+    lot = described(Lot(kitchen=member.kitchen, key=new_key(), updated_by=member.user), document)
     lot.save()
     if on_hand_g:
-        receive(lot, on_hand_g, user)
+        receive(lot, on_hand_g, member.user)
     bump_revision(member.kitchen)
     record(member, "lot.create", lot=lot.key, name=lot.name)
     return _opened(lot, member)
 
 
-def open_lot(user: User, kitchen_id: int, lot_id: int) -> OpenLot:
+def open_lot(member: Membership, lot_id: int) -> OpenLot:
     """Open a pack with what it means."""
-    member = membership(user, kitchen_id)
     return _opened(lot_of(member, lot_id), member)
 
 
 @transaction.atomic
-def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any], lock: int) -> OpenLot:
+def save_lot(member: Membership, lot_id: int, document: dict[str, Any], lock: int) -> OpenLot:
     """Change a pack.
 
     Returns:
@@ -217,7 +212,7 @@ def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any],
         Conflict: when somebody saved in between; carries what they saved.
         LabelError, UnknownIngredient: when the document cannot be read.
     """
-    member = membership(user, kitchen_id, "packs.edit")
+    require(member, "packs.edit")
     lot = lot_of(member, lot_id, lock=True)
     if lot.lock != lock and lot.document != write_lot(read_lot(document, lot.key)):
         raise Conflict(
@@ -226,7 +221,7 @@ def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any],
             current={"document": lot.document, "lock": lot.lock, "by": lot.updated_by.email if lot.updated_by else ""},
         )
     described(lot, document)
-    lot.lock, lot.updated_by = lot.lock + 1, user
+    lot.lock, lot.updated_by = lot.lock + 1, member.user
     lot.save()
     bump_revision(member.kitchen)
     _refresh_uses(lot)
@@ -235,9 +230,9 @@ def save_lot(user: User, kitchen_id: int, lot_id: int, document: dict[str, Any],
 
 
 @transaction.atomic
-def archive_lot(user: User, kitchen_id: int, lot_id: int, *, archived: bool) -> Lot:
+def archive_lot(member: Membership, lot_id: int, *, archived: bool) -> Lot:
     """Put a pack away, or back. Formulas that use it keep its numbers."""
-    member = membership(user, kitchen_id, "packs.edit")
+    require(member, "packs.edit")
     lot = lot_of(member, lot_id, lock=True)
     lot.archived_at = timezone.now() if archived else None
     lot.save(update_fields=["archived_at"])
@@ -245,7 +240,7 @@ def archive_lot(user: User, kitchen_id: int, lot_id: int, *, archived: bool) -> 
     return lot
 
 
-def side_by_side(user: User, kitchen_id: int, keys: list[str]) -> tuple[Compared, ...]:
+def side_by_side(member: Membership, keys: list[str]) -> tuple[Compared, ...]:
     """Ingredients and packs side by side.
 
     Returns:
@@ -254,15 +249,13 @@ def side_by_side(user: User, kitchen_id: int, keys: list[str]) -> tuple[Compared
     Raises:
         UnknownIngredient: when one is in neither.
     """
-    member = membership(user, kitchen_id)
     chosen = keys[:MOST_COMPARED]
     row = Lot.objects.filter(kitchen_id=member.kitchen_id, key__in=chosen)
     return compare(chosen, all_packs(row), core_settings(member.kitchen))
 
 
-def cheaper(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[CheaperPack, ...]:
+def cheaper(member: Membership, document: dict[str, Any]) -> tuple[CheaperPack, ...]:
     """Packs of the kitchen that would do the same work for less."""
-    member = membership(user, kitchen_id)
     kitchen = member.kitchen
     formula, library, settings = read_document(document), library_of(kitchen, document), core_settings(kitchen)
     batch, _ = weigh_formula(formula, library, settings)

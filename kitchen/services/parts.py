@@ -3,11 +3,9 @@
 from dataclasses import dataclass
 from typing import Any
 
-from django.contrib.auth.models import User
-
 from kitchen.errors import Refused
 from kitchen.models import Formula, Membership
-from kitchen.services.access import formula_of, membership
+from kitchen.services.access import formula_of
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document, write_document
 from substrata.formula.batch.sub_recipes import keys_in
@@ -42,13 +40,12 @@ class NewerPart:
     part: dict[str, Any]  # the newest, ready to take its place
 
 
-def part_of(user: User, kitchen_id: int, formula_id: int, into: int) -> InsertedPart:
+def part_of(member: Membership, formula_id: int, into: int) -> InsertedPart:
     """Return a formula as a part of another.
 
     Raises:
         Refused: when the other lies in it, or it is empty.
     """
-    member = membership(user, kitchen_id)
     formula = formula_of(member, formula_id)
     document, number = _pinned(formula)
     read = read_document(document)
@@ -69,13 +66,12 @@ def part_of(user: User, kitchen_id: int, formula_id: int, into: int) -> Inserted
     return InsertedPart(part=_part(formula, document, number), name=formula.name, grams=round(grams, 1))
 
 
-def newer_parts(user: User, kitchen_id: int, document: dict[str, Any]) -> tuple[NewerPart, ...]:
+def newer_parts(member: Membership, document: dict[str, Any]) -> tuple[NewerPart, ...]:
     """Return the parts of a document of which the kitchen has a newer version, with what is different.
 
     Raises:
         FormulaError: when the document cannot be read.
     """
-    member = membership(user, kitchen_id)
     parts = [(line.id, line.part) for line in read_document(document).lines if line.part is not None]
     formulas = {
         key_of(f.pk): f

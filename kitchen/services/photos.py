@@ -2,20 +2,18 @@
 
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitchen.errors import NotFound, Refused
-from kitchen.models import RunPhoto
-from kitchen.services.access import membership, record, run_of
+from kitchen.models import Membership, RunPhoto
+from kitchen.services.access import record, require, run_of
 from substrata.inference.crust_colour import Reference, read_photo
 
 MOST_PHOTOS = 12  # of a run
 
 
 def add_photo(
-    user: User,
-    kitchen_id: int,
+    member: Membership,
     run_id: int,
     file: Any,
     at: tuple[float, float] | None = None,
@@ -24,8 +22,7 @@ def add_photo(
     """Keep a photo and read the crust's colour off it.
 
     Args:
-        user: who took it.
-        kitchen_id: whose run.
+        member: who asks, in their kitchen.
         run_id: the run.
         file: with ``read``; None where none was sent.
         at: where the reference lies in it, as shares of width and height; None looks for white paper.
@@ -38,7 +35,7 @@ def add_photo(
         FormulaError: when it is no photo, or cannot tell.
         Refused: when none was sent, or the run has enough of them.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     run = run_of(member, run_id)
     if file is None:
         raise Refused("no photo was sent", got="nothing", allowed="a photo", remedy="choose one", field="photo")
@@ -54,18 +51,18 @@ def add_photo(
             lightness=photo.colour.lightness,
             error=photo.colour.error,
             evenness=photo.colour.evenness,
-            created_by=user,
+            created_by=member.user,
         )
         record(member, "run.photo", run.formula, run=run.pk)
     return stored
 
 
-def photos_of(user: User, kitchen_id: int, run_id: int) -> list[RunPhoto]:
+def photos_of(member: Membership, run_id: int) -> list[RunPhoto]:
     """Return the photos of a run, without their pixels."""
-    return list(run_of(membership(user, kitchen_id), run_id).photos.defer("jpeg"))
+    return list(run_of(member, run_id).photos.defer("jpeg"))
 
 
-def open_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> RunPhoto:
+def open_photo(member: Membership, run_id: int, photo_id: int) -> RunPhoto:
     """One photo.
 
     Returns:
@@ -74,20 +71,20 @@ def open_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> RunPh
     Raises:
         NotFound: when the run has no such photo.
     """
-    photo = run_of(membership(user, kitchen_id), run_id).photos.filter(pk=photo_id).first()
+    photo = run_of(member, run_id).photos.filter(pk=photo_id).first()
     if photo is None:
         raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")
     return photo
 
 
 @transaction.atomic
-def delete_photo(user: User, kitchen_id: int, run_id: int, photo_id: int) -> None:
+def delete_photo(member: Membership, run_id: int, photo_id: int) -> None:
     """Take a photo away for good.
 
     Raises:
         NotFound: when the run has no such photo.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     gone, _ = run_of(member, run_id).photos.filter(pk=photo_id).delete()
     if not gone:
         raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")

@@ -1,11 +1,10 @@
 """What a plan takes from the shop, what is ticked, and the packs that are held for it."""
 
-from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitchen.errors import Refused
 from kitchen.models import BakePick, Lot, Membership, Plan, PlannedBake
-from kitchen.services.access import membership
+from kitchen.services.access import require
 from kitchen.services.judging import core_settings, library_of
 from kitchen.services.plans import core_plan, stored_plan
 from kitchen.services.stock import reserved_of
@@ -15,9 +14,8 @@ from substrata.ingredients.labels.pack_document import read_lot
 from substrata.scheduling.purchasing import Pack, ShoppingRow, shopping
 
 
-def shopping_list(user: User, kitchen_id: int, plan_id: int) -> tuple[Plan, tuple[ShoppingRow, ...]]:
+def shopping_list(member: Membership, plan_id: int) -> tuple[Plan, tuple[ShoppingRow, ...]]:
     """Return what the plan's bakes take together, less what is free on the shelf, in whole packs."""
-    member = membership(user, kitchen_id)
     plan = stored_plan(member, plan_id)
     core = core_plan(member, plan.document)
     documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
@@ -50,9 +48,9 @@ def _packs(member: Membership, plan: Plan) -> dict[str, Pack]:
 
 
 @transaction.atomic
-def tick(user: User, kitchen_id: int, plan_id: int, ingredient: str, *, done: bool) -> Plan:
+def tick(member: Membership, plan_id: int, ingredient: str, *, done: bool) -> Plan:
     """Tick something off the shopping list, or take the tick away; two people shop without undoing each other."""
-    member = membership(user, kitchen_id, "plans.edit")
+    require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
     if ingredient not in load_library():
         raise Refused("no such ingredient", got=ingredient[:40], allowed="a row of the list", field="ingredient")

@@ -10,7 +10,6 @@ from hashlib import sha256
 from typing import Any
 
 import orjson
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.db.models.functions import Lower
@@ -19,7 +18,7 @@ from django.utils import timezone
 from kitchen.errors import Conflict as Raced
 from kitchen.errors import NotFound, Refused
 from kitchen.models import Formula, Job, Membership, Oven, Plan, PlannedBake
-from kitchen.services.access import membership, record
+from kitchen.services.access import record, require
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.judging import core_settings, library_of
 from kitchen.services.memo import MemoKey, kitchen_mark, ovens_mark, profile_mark
@@ -45,14 +44,13 @@ class PlanPage:
     total: int
 
 
-def plans(user: User, kitchen_id: int, *, offset: int = 0) -> PlanPage:
+def plans(member: Membership, *, offset: int = 0) -> PlanPage:
     """Return a kitchen's plans, the latest day first."""
-    member = membership(user, kitchen_id)
     rows = Plan.objects.filter(kitchen_id=member.kitchen_id).defer("planned")
     return PlanPage(rows=list(rows[offset : offset + PAGE]), total=rows.count())
 
 
-def open_plan(user: User, kitchen_id: int, plan_id: int) -> Plan:
+def open_plan(member: Membership, plan_id: int) -> Plan:
     """One plan.
 
     Returns:
@@ -61,7 +59,7 @@ def open_plan(user: User, kitchen_id: int, plan_id: int) -> Plan:
     Raises:
         NotFound: when the kitchen has no such plan.
     """
-    return stored_plan(membership(user, kitchen_id), plan_id)
+    return stored_plan(member, plan_id)
 
 
 def stored_plan(member: Membership, plan_id: int, *, lock: bool = False) -> Plan:
@@ -78,7 +76,7 @@ def stored_plan(member: Membership, plan_id: int, *, lock: bool = False) -> Plan
 
 
 @transaction.atomic
-def create_plan(user: User, kitchen_id: int, document: dict[str, Any]) -> Plan:
+def create_plan(member: Membership, document: dict[str, Any]) -> Plan:
     """Create a new plan.
 
     Returns:
@@ -88,8 +86,8 @@ def create_plan(user: User, kitchen_id: int, document: dict[str, Any]) -> Plan:
         FormulaError: when it cannot be read.
         NotFound: when it names a formula that the kitchen has not.
     """
-    member = membership(user, kitchen_id, "plans.edit")
-    plan = Plan(kitchen=member.kitchen, updated_by=user)
+    require(member, "plans.edit")
+    plan = Plan(kitchen=member.kitchen, updated_by=member.user)
     _written(member, plan, document)
     plan.save()
     record(member, "plan.create", plan=plan.pk, name=plan.name)
@@ -104,7 +102,7 @@ class NamedBake:
     row: BakeRow
 
 
-def named_bakes(user: User, kitchen_id: int, text: str) -> list[NamedBake]:
+def named_bakes(member: Membership, text: str) -> list[NamedBake]:
     """Read a list of bakes and find its formulas by their names, small and capital letters alike.
 
     Returns:
@@ -113,7 +111,6 @@ def named_bakes(user: User, kitchen_id: int, text: str) -> list[NamedBake]:
     Raises:
         FormulaError: when a row cannot be read.
     """
-    member = membership(user, kitchen_id)
     rows = read_bakes(text)
     named = Formula.objects.filter(kitchen_id=member.kitchen_id, archived_at=None).annotate(plain=Lower("name"))
     # Of two with one name the one that was touched last.
@@ -124,7 +121,7 @@ def named_bakes(user: User, kitchen_id: int, text: str) -> list[NamedBake]:
 
 
 @transaction.atomic
-def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any], lock: int) -> Plan:
+def save_plan(member: Membership, plan_id: int, document: dict[str, Any], lock: int) -> Plan:
     """Keep a plan.
 
     Returns:
@@ -133,7 +130,7 @@ def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any
     Raises:
         Raced: when somebody else kept it meanwhile.
     """
-    member = membership(user, kitchen_id, "plans.edit")
+    require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
     if plan.lock != lock:
         raise Raced(
@@ -144,7 +141,7 @@ def save_plan(user: User, kitchen_id: int, plan_id: int, document: dict[str, Any
         )
     _written(member, plan, document)
     plan.lock += 1
-    plan.updated_by = user
+    plan.updated_by = member.user
     plan.save()
     return plan
 
@@ -171,11 +168,11 @@ def _name_ovens_by_id(member: Membership, document: dict[str, Any]) -> None:
 
 
 @transaction.atomic
-def delete_plan(user: User, kitchen_id: int, plan_id: int) -> None:
+def delete_plan(member: Membership, plan_id: int) -> None:
     """Take a plan away for good."""
-    member = membership(user, kitchen_id, "plans.edit")
+    require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
-    reserve(user, kitchen_id, plan_id, on=False)  # what was held for it is free again
+    reserve(member, plan_id, on=False)  # what was held for it is free again
     record(member, "plan.delete", plan=plan.pk, name=plan.name)
     plan.delete()
 
@@ -273,9 +270,9 @@ def _profiles(kitchen_id: int, listed: Iterable[tuple[str, str]]) -> dict[str, O
 
 
 @transaction.atomic
-def start_plan(user: User, kitchen_id: int, plan_id: int) -> Job:
+def start_plan(member: Membership, plan_id: int) -> Job:
     """Ask for it to be planned; better plans are shown as they are found."""
-    member = membership(user, kitchen_id, "plans.edit")
+    require(member, "plans.edit")
     plan = stored_plan(member, plan_id)
     return start_job(member, PLAN, {"plan": plan.pk, "lock": plan.lock}, 100)
 
@@ -327,7 +324,7 @@ def _placed(plan: Plan) -> dict[str, Placed]:
     }
 
 
-def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: int) -> tuple[Any, ...]:
+def try_move(member: Membership, plan_id: int, task: str, start_min: int) -> tuple[Any, ...]:
     """Return what stands in the way of moving a task; nothing is changed.
 
     Raises:
@@ -335,12 +332,12 @@ def try_move(user: User, kitchen_id: int, plan_id: int, task: str, start_min: in
     """
     from substrata.scheduling.plans.manual_moves import conflicts
 
-    plan = open_plan(user, kitchen_id, plan_id)
+    plan = open_plan(member, plan_id)
     return conflicts(planning_case_of(plan), _placed(plan), task, start_min)
 
 
 @transaction.atomic
-def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> Plan:
+def slip(member: Membership, plan_id: int, task: str, minutes: int) -> Plan:
     """Lengthen a task that took longer and mark the rest for replanning.
 
     Returns:
@@ -351,33 +348,33 @@ def slip(user: User, kitchen_id: int, plan_id: int, task: str, minutes: int) -> 
     """
     from substrata.scheduling.plans.manual_moves import slipped
 
-    member = membership(user, kitchen_id, "plans.edit")
+    require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
     document = write_plan(replace(slipped(planning_case_of(plan), _placed(plan), task, minutes), bakes=()))
     plan.document = {**plan.document, "pins": document["pins"], "happened": document["happened"]}
     plan.lock += 1
-    plan.updated_by = user
+    plan.updated_by = member.user
     plan.save()
     record(member, "plan.slip", plan=plan.pk, task=task, minutes=minutes)
     return plan
 
 
 @transaction.atomic
-def reserve(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
+def reserve(member: Membership, plan_id: int, *, on: bool) -> Plan:
     """Hold packs for the plan's bakes, first in, first out, or let them go; what no pack holds stays on the shopping list."""
-    member = membership(user, kitchen_id, "plans.edit")
+    require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
     held = PlannedBake.objects.filter(
         kitchen_id=member.kitchen_id, pk__in=plan.reserved, state=PlannedBake.State.PLANNED
     )
     for pk in list(held.values_list("pk", flat=True)):
-        cancel_bake(user, kitchen_id, pk)
+        cancel_bake(member, pk)
     plan.reserved = []
     if on:
         core = core_plan(member, plan.document)
         rows = zip(plan.document["bakes"], core.bakes, strict=True)
         plan.reserved = [
-            plan_bake(user, kitchen_id, row["formula_id"], bake.batches, date.fromisoformat(bake.due[:10])).pk
+            plan_bake(member, row["formula_id"], bake.batches, date.fromisoformat(bake.due[:10])).pk
             for row, bake in rows
         ]
     plan.save(update_fields=["reserved", "touched_at"])
@@ -385,9 +382,9 @@ def reserve(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
 
 
 @transaction.atomic
-def change_feed(user: User, kitchen_id: int, plan_id: int, *, on: bool) -> Plan:
+def change_feed(member: Membership, plan_id: int, *, on: bool) -> Plan:
     """Open or close the private address of a plan's calendar; a new one each time."""
-    member = membership(user, kitchen_id, "plans.edit")
+    require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
     plan.feed = secrets.token_urlsafe(30) if on else ""
     plan.save(update_fields=["feed", "touched_at"])
@@ -407,7 +404,7 @@ def feed(key: str) -> str:
     return plan_file(plan, "ics")
 
 
-def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple[str, str]:
+def written_plan(member: Membership, plan_id: int, style: str) -> tuple[str, str]:
     """Return a plan as a file: iCalendar, its tasks or its bakes as CSV, or the open plan document.
 
     Returns:
@@ -416,7 +413,6 @@ def written_plan(user: User, kitchen_id: int, plan_id: int, style: str) -> tuple
     Raises:
         Refused: when the style is unknown, or it has not been planned yet.
     """
-    member = membership(user, kitchen_id)
     plan = stored_plan(member, plan_id)
     if style == "json":
         text = orjson.dumps(write_plan(core_plan(member, plan.document)), option=orjson.OPT_INDENT_2).decode()

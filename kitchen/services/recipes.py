@@ -5,14 +5,13 @@ from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Q
 
 from kitchen.errors import NotFound, Refused
 from kitchen.models import Formula as FormulaRow
 from kitchen.models import Membership, Share
-from kitchen.services.access import formula_of, membership, record
+from kitchen.services.access import formula_of, record, require
 from kitchen.services.judging import core_settings
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import load_library, read_document
@@ -45,8 +44,7 @@ _TYPES = {
 
 
 def recipe_document(
-    user: User,
-    kitchen_id: int,
+    member: Membership,
     document: dict[str, Any],
     batches: float = 1.0,
     sort: str = "",
@@ -55,8 +53,7 @@ def recipe_document(
     """Return the recipe of a document, with the forecast of the oven it names.
 
     Args:
-        user: who asks.
-        kitchen_id: whose choices count.
+        member: who asks, in their kitchen.
         document: the formula.
         batches: by which every weight is told.
         sort: one of its sorts alone.
@@ -66,7 +63,6 @@ def recipe_document(
         FormulaError: when the document cannot be read, or there is no dough.
         Refused: when so many batches are not made.
     """
-    member = membership(user, kitchen_id)
     return _recipe(member, document, batches, sort, _tried(member, formula_id))
 
 
@@ -110,8 +106,7 @@ def _baked(member: Membership, document: dict[str, Any], formula: Formula | None
 
 
 def recipe_file(
-    user: User,
-    kitchen_id: int,
+    member: Membership,
     document: dict[str, Any],
     style: str,
     batches: float = 1.0,
@@ -126,7 +121,6 @@ def recipe_file(
     Raises:
         Refused: when the style is unknown.
     """
-    member = membership(user, kitchen_id)
     if style not in _TYPES:
         raise Refused("no such file", got=style[:20], allowed=", ".join(_TYPES), field="style")
     recipe = _recipe(member, document, batches, sort, _tried(member, formula_id))
@@ -145,15 +139,15 @@ def recipe_file(
 
 
 def label_of(
-    user: User, kitchen_id: int, document: dict[str, Any], style: LabelStyle, business: Business, baked_on: date
+    member: Membership, document: dict[str, Any], style: LabelStyle, business: Business, baked_on: date
 ) -> PackLabel:
     """Return the label of a pack for sale and what it still lacks."""
-    return pack_label(recipe_document(user, kitchen_id, document), style, business, baked_on=baked_on)
+    return pack_label(recipe_document(member, document), style, business, baked_on=baked_on)
 
 
-def bags_of(user: User, kitchen_id: int, document: dict[str, Any], bags: int, packed_on: date) -> PremixBags:
+def bags_of(member: Membership, document: dict[str, Any], bags: int, packed_on: date) -> PremixBags:
     """Premix bags of a document, without keeping it."""
-    return premix_bags(_baked(membership(user, kitchen_id), document), bags=bags, packed_on=packed_on)
+    return premix_bags(_baked(member, document), bags=bags, packed_on=packed_on)
 
 
 def bags_file(bags: PremixBags, width_mm: float, height_mm: float) -> bytes:
@@ -186,13 +180,12 @@ def _has_room(width_mm: float, height_mm: float) -> None:
         )
 
 
-def read_recipe_file(user: User, kitchen_id: int, data: bytes, name: str) -> tuple[FileRecipe, tuple[PastedLine, ...]]:
+def read_recipe_file(member: Membership, data: bytes, name: str) -> tuple[FileRecipe, tuple[PastedLine, ...]]:
     """Return what a file of any kind holds, read by the kitchen's measures; nothing is kept.
 
     Raises:
         FormulaError: when it is none.
     """
-    member = membership(user, kitchen_id)
     recipe = file_recipe(data, name)
     if recipe.document is not None:
         read_document(recipe.document)
@@ -200,23 +193,22 @@ def read_recipe_file(user: User, kitchen_id: int, data: bytes, name: str) -> tup
     return recipe, import_text(recipe.text[:20_000], load_library(), core_settings(member.kitchen))
 
 
-def share_of(user: User, kitchen_id: int, formula_id: int) -> Share | None:
+def share_of(member: Membership, formula_id: int) -> Share | None:
     """Return the address of a formula's card; None when it has none."""
-    member = membership(user, kitchen_id)
     return Share.objects.filter(formula=formula_of(member, formula_id)).first()
 
 
 @transaction.atomic
-def change_share(user: User, kitchen_id: int, formula_id: int, *, on: bool) -> Share | None:
+def change_share(member: Membership, formula_id: int, *, on: bool) -> Share | None:
     """Give a formula's card an address, or take it away; what was given out before never works again."""
-    member = membership(user, kitchen_id, "formulas.share")
+    require(member, "formulas.share")
     formula = formula_of(member, formula_id, lock=True)
     Share.objects.filter(formula=formula).delete()
     record(member, "formula.share" if on else "formula.unshare", formula)
     if not on:
         return None
     return Share.objects.create(
-        kitchen_id=member.kitchen_id, formula=formula, key=secrets.token_urlsafe(30), created_by=user
+        kitchen_id=member.kitchen_id, formula=formula, key=secrets.token_urlsafe(30), created_by=member.user
     )
 
 

@@ -2,10 +2,8 @@
 
 from functools import lru_cache
 
-from django.contrib.auth.models import User
-
 from kitchen.models import Membership, Run
-from kitchen.services.access import membership, run_of
+from kitchen.services.access import run_of
 from kitchen.services.memo import MemoKey, kitchen_mark, profile_mark
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import as_document, dough_of_run
@@ -20,10 +18,9 @@ from substrata.process.baking.bake_case import BakeCase
 
 
 def feel_run(
-    user: User, kitchen_id: int, run_id: int, class_name: str, minute: float | None, temperature_c: float | None
+    member: Membership, run_id: int, class_name: str, minute: float | None, temperature_c: float | None
 ) -> FeelAdvice:
     """Return what to do with the dough of a run as it is felt; by what was weighed, where it was."""
-    member = membership(user, kitchen_id)
     run = run_of(member, run_id)
     return feel(
         _as_weighed(member, run),
@@ -48,9 +45,8 @@ def _as_weighed(member: Membership, run: Run) -> Dough:
     return dough.with_changes(grams=grams) if grams else dough
 
 
-def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, *, mixed: bool) -> PourAdvice:
+def pour_run(member: Membership, run_id: int, line: str, grams: float, *, mixed: bool) -> PourAdvice:
     """Return what the rest of the formula answers to a weight."""
-    member = membership(user, kitchen_id)
     run = run_of(member, run_id)
     done = what_was_done(read_run(as_document(run)))
     return poured(
@@ -58,13 +54,12 @@ def pour_run(user: User, kitchen_id: int, run_id: int, line: str, grams: float, 
     )
 
 
-def live_run(user: User, kitchen_id: int, run_id: int, minute: float, readings: list[BakeReading]) -> LiveForecast:
+def live_run(member: Membership, run_id: int, minute: float, readings: list[BakeReading]) -> LiveForecast:
     """Return the window of a run's bake as it stands.
 
     Raises:
         OvenError: when no bake of it is known.
     """
-    member = membership(user, kitchen_id)
     run = run_of(member, run_id)
     return _live(member, run).forecast(minute, readings)
 

@@ -5,7 +5,6 @@ from dataclasses import asdict, dataclass
 from math import isfinite
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.dispatch import Signal
@@ -13,7 +12,7 @@ from django.utils import timezone
 
 from kitchen.errors import Refused
 from kitchen.models import FormulaVersion, Membership, Run, RunEntry
-from kitchen.services.access import formula_of, membership, record, run_of
+from kitchen.services.access import formula_of, record, require, run_of
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.stock import take_weighed
 from substrata import read_document
@@ -43,9 +42,7 @@ class OpenRun:
 
 
 @transaction.atomic
-def start_run(
-    user: User, kitchen_id: int, formula_id: int, key: str, *, batches: float = 1.0, started_at: str = ""
-) -> Run:
+def start_run(member: Membership, formula_id: int, key: str, *, batches: float = 1.0, started_at: str = "") -> Run:
     """Begin a run of a formula as it lies on the bench; beginning it again with the same key is the same run.
 
     Returns:
@@ -55,7 +52,7 @@ def start_run(
         Refused: when the formula is put away, or cannot be made so often.
         FormulaError: when there is nothing to make.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     old = Run.objects.filter(kitchen_id=member.kitchen_id, key=key[:_KEY]).first()
     if old is not None:
         return old
@@ -90,7 +87,7 @@ def start_run(
         batches=batches,
         oven=str(document.get("bake", {}).get("oven", ""))[:_KEY],
         started_at=_moment(started_at) if started_at else timezone.now(),
-        created_by=user,
+        created_by=member.user,
     )
     record(member, "run.start", formula, run=run.pk, batches=batches)
     return run
@@ -100,9 +97,8 @@ def _moment(text: str) -> Any:
     return core.moment_of(Entry(id="-", at=text, kind="note"))
 
 
-def runs_of(user: User, kitchen_id: int, *, formula_id: int = 0, open_only: bool = False) -> QuerySet[Run]:
+def runs_of(member: Membership, *, formula_id: int = 0, open_only: bool = False) -> QuerySet[Run]:
     """Return runs of a kitchen, the newest first; without their documents, which lists do not show."""
-    member = membership(user, kitchen_id)
     rows = Run.objects.filter(kitchen_id=member.kitchen_id).defer("document", "plan").select_related("created_by")
     if formula_id:
         rows = rows.filter(formula_id=formula_id)
@@ -111,13 +107,13 @@ def runs_of(user: User, kitchen_id: int, *, formula_id: int = 0, open_only: bool
     return rows
 
 
-def open_run(user: User, kitchen_id: int, run_id: int, since: int = 0) -> OpenRun:
+def open_run(member: Membership, run_id: int, since: int = 0) -> OpenRun:
     """Return a run with its entries after one that is known.
 
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    run = run_of(membership(user, kitchen_id), run_id)
+    run = run_of(member, run_id)
     archived = bool(run.formula and run.formula.archived_at)
     rows = list(run.entries.select_related("by"))
     log = log_state(read_run(as_document(run, rows)))
@@ -125,7 +121,7 @@ def open_run(user: User, kitchen_id: int, run_id: int, since: int = 0) -> OpenRu
 
 
 @transaction.atomic
-def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[str, Any]]) -> int:
+def write_entries(member: Membership, run_id: int, entries: list[dict[str, Any]]) -> int:
     """Keep what was done; an entry that is there already is left as it is. Returns how many were new.
 
     Returns:
@@ -135,7 +131,7 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
         FormulaError: when an entry cannot be read; then none of them is kept.
         Refused: when a run holds no more.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     read = [read_record(Entry, entry, Where(field=f"entries.{n}")) for n, entry in enumerate(entries)]
     moments = [core.moment_of(entry) for entry in read]
@@ -157,7 +153,7 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
             value=entry.value,
             word=entry.word,
             source=entry.source,
-            by=user,
+            by=member.user,
         )
         for entry, at in zip(read, moments, strict=True)
         if entry.id not in known_keys
@@ -169,7 +165,7 @@ def write_entries(user: User, kitchen_id: int, run_id: int, entries: list[dict[s
 
 
 @transaction.atomic
-def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
+def finish_run(member: Membership, run_id: int) -> Run:
     """Finish a run: packs lose what was weighed and learning is started; finishing twice is finishing once.
 
     Returns:
@@ -178,19 +174,19 @@ def finish_run(user: User, kitchen_id: int, run_id: int) -> Run:
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     if run.finished_at is None:
         run.finished_at = timezone.now()
     if not run.stock_taken:
         run.stock_taken = True
-        _take_stock(member, user, run)
+        _take_stock(member, run)
     run.save(update_fields=["finished_at", "stock_taken", "touched_at"])
     record(member, "run.finish", run.formula, run=run.pk)
     return run
 
 
-def _take_stock(member: Membership, user: User, run: Run) -> None:
+def _take_stock(member: Membership, run: Run) -> None:
     """Take from the packs what was weighed; for a line without a weight, what is written."""
     document = as_document(run)
     done = what_was_done(read_run(document))
@@ -200,11 +196,11 @@ def _take_stock(member: Membership, user: User, run: Run) -> None:
         if weighed.line.lot:
             grams = done.grams.get(weighed.line.id, weighed.grams.value) * run.batches
             lots[weighed.line.lot] = lots.get(weighed.line.lot, 0.0) + grams
-    take_weighed(member, user, lots)
+    take_weighed(member, lots)
 
 
 @transaction.atomic
-def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, Any]) -> Run:
+def give_verdict(member: Membership, run_id: int, verdict: dict[str, Any]) -> Run:
     """Say what came of a run. What was said before is replaced.
 
     Returns:
@@ -213,7 +209,7 @@ def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, An
     Raises:
         FormulaError: when the verdict cannot be read.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     read = read_record(Verdict, verdict, Where(field="verdict"))
     run.verdict = write_record(read)
@@ -227,7 +223,7 @@ def give_verdict(user: User, kitchen_id: int, run_id: int, verdict: dict[str, An
 
 
 @transaction.atomic
-def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> Run:
+def change_run(member: Membership, run_id: int, *, left_out: bool) -> Run:
     """Leave a run out of all learning, or take it back in.
 
     Returns:
@@ -236,7 +232,7 @@ def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> R
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     run.left_out = left_out
     run.save(update_fields=["left_out", "touched_at"])
@@ -246,13 +242,13 @@ def change_run(user: User, kitchen_id: int, run_id: int, *, left_out: bool) -> R
 
 
 @transaction.atomic
-def delete_run(user: User, kitchen_id: int, run_id: int) -> None:
+def delete_run(member: Membership, run_id: int) -> None:
     """Take a run away for good, with all that was learned from it.
 
     Raises:
         NotFound: when the kitchen has no such run.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     record(member, "run.delete", run.formula, run=run.pk, name=run.name)
     run.delete()

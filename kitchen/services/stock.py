@@ -13,7 +13,7 @@ from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
 from kitchen.models import BakePick, Lot, Membership, PlannedBake, StockMove
-from kitchen.services.access import formula_of, lot_of, membership, record
+from kitchen.services.access import formula_of, lot_of, record, require
 from kitchen.services.judging import core_settings, library_of
 from substrata import load_library, read_document
 from substrata.formula.batch.weighed_lines import weigh_formula
@@ -48,9 +48,9 @@ class StockList:
     total: int
 
 
-def shelf(user: User, kitchen_id: int, *, offset: int = 0, limit: int = PAGE) -> StockList:
+def shelf(member: Membership, *, offset: int = 0, limit: int = PAGE) -> StockList:
     """Packs with something on hand or reserved, the next to be used up first."""
-    rows = _on_shelf(membership(user, kitchen_id))
+    rows = _on_shelf(member)
     lots = list(rows[offset : offset + limit])
     reserved = reserved_of(lots)
     return StockList(lots=[ShelfLot(lot=lot, reserved_g=reserved.get(lot.pk, 0.0)) for lot in lots], total=rows.count())
@@ -71,7 +71,7 @@ def at_hand(kitchen_id: int) -> dict[str, float]:
     return grams_by_ingredient
 
 
-def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> dict[str, str]:
+def packs_for_lines(member: Membership, document: dict[str, Any]) -> dict[str, str]:
     """For every line that goes by the reference, the pack on hand to be used up next: line id -> key of the pack.
 
     A label that cannot be right would spoil every figure: such a pack is taken only by hand.
@@ -81,7 +81,7 @@ def packs_for_lines(user: User, kitchen_id: int, document: dict[str, Any]) -> di
     """
     lines = read_document(document).lines
     ingredients = {line.ingredient for line in lines if not line.lot}
-    rows = _on_shelf(membership(user, kitchen_id)).filter(ingredient__in=ingredients).exclude(trouble="wrong")
+    rows = _on_shelf(member).filter(ingredient__in=ingredients).exclude(trouble="wrong")
     first: dict[str, str] = {}
     for ingredient, key in rows.values_list("ingredient", "key"):
         first.setdefault(ingredient, key)
@@ -104,7 +104,7 @@ def receive(lot: Lot, grams: float, user: User) -> None:
 
 
 @transaction.atomic
-def change_stock(user: User, kitchen_id: int, lot_id: int, kind: str, grams: float) -> ShelfLot:
+def change_stock(member: Membership, lot_id: int, kind: str, grams: float) -> ShelfLot:
     """Receive some more of a pack, or say how much was counted.
 
     Returns:
@@ -113,21 +113,20 @@ def change_stock(user: User, kitchen_id: int, lot_id: int, kind: str, grams: flo
     Raises:
         Refused: when the amount or the kind cannot be right.
     """
-    member = membership(user, kitchen_id, "stock.edit")
+    require(member, "stock.edit")
     lot = lot_of(member, lot_id, lock=True)
     if kind == StockMove.Kind.RECEIVED:
-        receive(lot, grams, user)
+        receive(lot, grams, member.user)
     elif kind == StockMove.Kind.COUNTED:
-        _move(lot, StockMove.Kind.COUNTED, _amount(grams, -1.0) - lot.on_hand_g, user)
+        _move(lot, StockMove.Kind.COUNTED, _amount(grams, -1.0) - lot.on_hand_g, member.user)
     else:
         raise Refused("no such change of stock", got=kind[:20], allowed="received, counted", field="kind")
     record(member, f"stock.{kind}", lot=lot.key, grams=grams)
     return ShelfLot(lot=lot, reserved_g=reserved_of([lot]).get(lot.pk, 0.0))
 
 
-def bakes(user: User, kitchen_id: int, *, planned: bool = True) -> QuerySet[PlannedBake]:
+def bakes(member: Membership, *, planned: bool = True) -> QuerySet[PlannedBake]:
     """Planned bakes, the next first; or those that are over, the last first."""
-    member = membership(user, kitchen_id)
     rows = PlannedBake.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("picks__lot")
     if planned:
         return rows.filter(state=PlannedBake.State.PLANNED).order_by("on", "pk")
@@ -135,7 +134,7 @@ def bakes(user: User, kitchen_id: int, *, planned: bool = True) -> QuerySet[Plan
 
 
 @transaction.atomic
-def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: date) -> PlannedBake:
+def plan_bake(member: Membership, formula_id: int, batches: float, on: date) -> PlannedBake:
     """Plan a bake of a formula's draft and reserve what it takes, first in, first out.
 
     What no pack holds is noted as a shortage; the bake is planned all the same.
@@ -146,7 +145,7 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
     Raises:
         Refused: when the number of batches cannot be right, or a line cannot be weighed.
     """
-    member = membership(user, kitchen_id, "stock.edit")
+    require(member, "stock.edit")
     formula = formula_of(member, formula_id)
     if not isfinite(batches) or not 0 < batches <= MOST_BATCHES:
         raise Refused(
@@ -160,7 +159,7 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
         name=formula.name,
         batches=batches,
         on=on,
-        created_by=user,
+        created_by=member.user,
         shortages=[
             {"line": s.line, "ingredient": s.ingredient, "name": library[s.ingredient].name, "grams": round(s.grams, 1)}
             for s in result.shortages
@@ -177,7 +176,7 @@ def plan_bake(user: User, kitchen_id: int, formula_id: int, batches: float, on: 
 
 
 @transaction.atomic
-def finish_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
+def finish_bake(member: Membership, bake_id: int) -> PlannedBake:
     """Finish a bake: its packs lose what it took.
 
     Returns:
@@ -186,7 +185,7 @@ def finish_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
     Raises:
         Refused: when it is not planned any more.
     """
-    member, bake = _planned(user, kitchen_id, bake_id)
+    member, bake = _planned(member, bake_id)
     picks = list(bake.picks.select_related("lot").order_by("lot_id"))
     # Locked in one order, so that two finishing bakes cannot wait for each other.
     lots = {
@@ -194,7 +193,7 @@ def finish_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
     }
     for pick in picks:
         lot = lots[pick.lot_id]
-        _move(lot, StockMove.Kind.USED, -min(pick.grams, lot.on_hand_g), user, bake)
+        _move(lot, StockMove.Kind.USED, -min(pick.grams, lot.on_hand_g), member.user, bake)
     bake.state = PlannedBake.State.DONE
     bake.save(update_fields=["state"])
     record(member, "bake.done", bake.formula, bake=bake.pk)
@@ -202,7 +201,7 @@ def finish_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
 
 
 @transaction.atomic
-def cancel_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
+def cancel_bake(member: Membership, bake_id: int) -> PlannedBake:
     """Cancel a bake: its packs are free again.
 
     Returns:
@@ -211,15 +210,15 @@ def cancel_bake(user: User, kitchen_id: int, bake_id: int) -> PlannedBake:
     Raises:
         Refused: when it is not planned any more.
     """
-    member, bake = _planned(user, kitchen_id, bake_id)
+    member, bake = _planned(member, bake_id)
     bake.state = PlannedBake.State.CANCELLED
     bake.save(update_fields=["state"])
     record(member, "bake.cancel", bake.formula, bake=bake.pk)
     return bake
 
 
-def _planned(user: User, kitchen_id: int, bake_id: int) -> tuple[Membership, PlannedBake]:
-    member = membership(user, kitchen_id, "stock.edit")
+def _planned(member: Membership, bake_id: int) -> tuple[Membership, PlannedBake]:
+    require(member, "stock.edit")
     bake = PlannedBake.objects.select_for_update().filter(kitchen_id=member.kitchen_id, pk=bake_id).first()
     if bake is None:
         raise NotFound("no such bake", got=str(bake_id), remedy="choose one from the list")
@@ -261,7 +260,7 @@ def _allocated(member: Membership, document: dict[str, Any], batches: float, on:
     return allocate(needs, stocked, on)
 
 
-def take_weighed(member: Membership, user: User, grams: Mapping[str, float]) -> None:
+def take_weighed(member: Membership, grams: Mapping[str, float]) -> None:
     """Packs lose what was weighed out of them, as far as they hold it; within the transaction of the run that weighed it.
 
     Args:
@@ -274,7 +273,7 @@ def take_weighed(member: Membership, user: User, grams: Mapping[str, float]) -> 
     for lot in rows:
         portion = min(grams[lot.key], lot.on_hand_g)
         if portion > 0:
-            _move(lot, StockMove.Kind.USED, -portion, user)
+            _move(lot, StockMove.Kind.USED, -portion, member.user)
 
 
 def _amount(grams: float, above: float) -> float:

@@ -6,13 +6,12 @@ from hashlib import sha256
 from typing import Any
 
 import orjson
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
 from kitchen.errors import Refused
 from kitchen.models import Membership, Run, RunEntry
-from kitchen.services.access import membership, record
+from kitchen.services.access import record, require
 from kitchen.services.runs import as_document
 from kitchen.services.trials import NO_PLAN, begin_learning
 from substrata.execution.bake_log import what_was_done
@@ -23,7 +22,7 @@ from substrata.formula.exchange.spreadsheet_cells import safe_cell
 MOST_IN_A_FILE = 2000
 
 
-def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:
+def trials_file(member: Membership, style: str) -> tuple[str, str]:
     """All runs as a file: JSON of run documents, or a table.
 
     Returns:
@@ -32,7 +31,6 @@ def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:
     Raises:
         Refused: when the style is unknown.
     """
-    member = membership(user, kitchen_id)
     rows = list(Run.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("entries")[:MOST_IN_A_FILE])
     if style == "json":
         whole = {"runs": [as_document(row, row.entries.all()) for row in rows]}
@@ -43,7 +41,7 @@ def trials_file(user: User, kitchen_id: int, style: str) -> tuple[str, str]:
 
 
 @transaction.atomic
-def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
+def take_runs(member: Membership, file: dict[str, Any]) -> int:
     """Bring the runs of a file into the kitchen, all of them or none; a run that is there already is left as it is.
 
     Returns:
@@ -53,7 +51,7 @@ def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
         FormulaError: when one of them cannot be read.
         Refused: when the file holds none, or too many.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     rows = file.get("runs", [file] if "formula" in file else None)
     if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):
         raise Refused(
@@ -67,7 +65,7 @@ def take_runs(user: User, kitchen_id: int, file: dict[str, Any]) -> int:
     known_keys = set(Run.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
     fresh = {key: run for run, key in read if key not in known_keys}
     for key, run in fresh.items():
-        _imported(member, user, key, run)
+        _imported(member, key, run)
     record(member, "run.take_file", runs=len(fresh))
     begin_learning(member)
     return len(fresh)
@@ -79,7 +77,7 @@ def _key_of(row: dict[str, Any]) -> str:
     return f"file-{sha256(plain).hexdigest()[:30]}"
 
 
-def _imported(member: Membership, user: User, key: str, run: CoreRun) -> None:
+def _imported(member: Membership, key: str, run: CoreRun) -> None:
     """One run of a file; its weights have left their packs long ago."""
     moments = [moment_of(entry) for entry in run.entries]
     started = (
@@ -104,11 +102,19 @@ def _imported(member: Membership, user: User, key: str, run: CoreRun) -> None:
         left_out=run.left_out,
         told=document["done"],
         stock_taken=True,
-        created_by=user,
+        created_by=member.user,
     )
     RunEntry.objects.bulk_create(
         RunEntry(
-            run=row, key=e.id, at=at, kind=e.kind, what=e.what, value=e.value, word=e.word, source=e.source, by=user
+            run=row,
+            key=e.id,
+            at=at,
+            kind=e.kind,
+            what=e.what,
+            value=e.value,
+            word=e.word,
+            source=e.source,
+            by=member.user,
         )
         for e, at in {entry.id: (entry, at) for entry, at in zip(run.entries, moments, strict=True)}.values()
     )

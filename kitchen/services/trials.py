@@ -4,7 +4,6 @@ from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Exists, Max, OuterRef, QuerySet
 from django.dispatch import receiver
@@ -12,7 +11,7 @@ from django.utils import timezone
 
 from kitchen.errors import Refused
 from kitchen.models import Job, Kitchen, LoggedBake, Membership, Run
-from kitchen.services.access import membership, record, run_of
+from kitchen.services.access import record, require, run_of
 from kitchen.services.answers import answer_json
 from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, house_settings, library_of
@@ -37,7 +36,7 @@ MOST_LEARNED = 120  # the newest; older ones tell of another oven and other hand
 
 
 @transaction.atomic
-def start_why(user: User, kitchen_id: int, run_id: int) -> Job:
+def start_why(member: Membership, run_id: int) -> Job:
     """Ask why a run came out as it did, and what to do next.
 
     Returns:
@@ -46,7 +45,7 @@ def start_why(user: User, kitchen_id: int, run_id: int) -> Job:
     Raises:
         Refused: when nothing was said of it yet.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     run = run_of(member, run_id)
     if run.verdict is None:
         raise Refused(
@@ -93,12 +92,11 @@ def _table(memo_key: MemoKey) -> CauseTable:
     return cause_table(memo_key.payload)
 
 
-def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[str, Any]) -> Merged:
+def proposal_on_draft(member: Membership, run_id: int, proposed: dict[str, Any]) -> Merged:
     """Apply what a run proposes to its formula's draft as it is now; nothing is kept.
 
     Args:
-        user: who asks.
-        kitchen_id: their kitchen.
+        member: who asks, in their kitchen.
         run_id: the run whose diagnosis proposes it.
         proposed: the formula of the run with the change.
 
@@ -109,7 +107,6 @@ def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[s
         Refused: when the formula of the run is not there any more.
         FormulaError: when the proposal cannot be read.
     """
-    member = membership(user, kitchen_id)
     run = run_of(member, run_id)
     if run.formula is None:
         raise Refused(
@@ -122,9 +119,9 @@ def proposal_on_draft(user: User, kitchen_id: int, run_id: int, proposed: dict[s
 
 
 @transaction.atomic
-def start_learn(user: User, kitchen_id: int) -> Job:
+def start_learn(member: Membership) -> Job:
     """Ask what the kitchen's runs teach; answered at once where nothing has changed since."""
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     return begin_learning(member)
 
 
@@ -174,14 +171,11 @@ def learn_anew(member: Membership, **_: object) -> None:
 
 
 @transaction.atomic
-def change_learning(
-    user: User, kitchen_id: int, *, off: list[str] | None = None, forget: bool | None = None
-) -> Kitchen:
+def change_learning(member: Membership, *, off: list[str] | None = None, forget: bool | None = None) -> Kitchen:
     """Switch what the forecasts take from the runs, forget all that was, or take it back in.
 
     Args:
-        user: who asks.
-        kitchen_id: whose.
+        member: who asks, in their kitchen.
         off: the blocks that forecasts leave alone; None changes nothing.
         forget: True lets only later runs teach, False takes all back in.
 
@@ -191,7 +185,7 @@ def change_learning(
     Raises:
         Refused: when there is no such block.
     """
-    member = membership(user, kitchen_id, "bakes.edit")
+    require(member, "bakes.edit")
     kitchen = member.kitchen
     strange = sorted(set(off or ()) - set(SWITCHED))
     if strange:
@@ -256,13 +250,12 @@ def core_runs(rows: list[Run]) -> list[CoreRun]:
     return [read_run(as_document(row, row.entries.all())) for row in rows]
 
 
-def compare_runs(user: User, kitchen_id: int, ids: list[int]) -> RunsCompared:
+def compare_runs(member: Membership, ids: list[int]) -> RunsCompared:
     """Return runs side by side: what differed, forecast and truth.
 
     Raises:
         Refused: when there are too few or too many.
     """
-    member = membership(user, kitchen_id)
     if not 2 <= len(set(ids)) <= MOST_COMPARED:
         raise Refused(
             "so many runs are not compared",
@@ -286,7 +279,7 @@ def compare_runs(user: User, kitchen_id: int, ids: list[int]) -> RunsCompared:
 MOST_IN_A_LINE = 300  # the newest
 
 
-def figure_line(user: User, kitchen_id: int, figure: str, formula_id: int = 0) -> tuple[RunPoint, ...]:
+def figure_line(member: Membership, figure: str, formula_id: int = 0) -> tuple[RunPoint, ...]:
     """One figure of the kitchen's runs over time, of one formula if wished.
 
     Returns:
@@ -295,7 +288,6 @@ def figure_line(user: User, kitchen_id: int, figure: str, formula_id: int = 0) -
     Raises:
         FormulaError: when there is no such figure.
     """
-    member = membership(user, kitchen_id)
     rows = Run.objects.filter(kitchen_id=member.kitchen_id).prefetch_related("entries")
     rows = rows.filter(formula_id=formula_id) if formula_id else rows
     return over_time(core_runs(list(rows[:MOST_IN_A_LINE])), figure)

@@ -4,6 +4,7 @@ import pytest
 from django.test import Client
 
 from kitchen.services import formulas
+from kitchen.services.access import membership
 from tests.conftest import sample
 
 
@@ -27,7 +28,7 @@ def caller(people):
 
 @pytest.fixture
 def made(people, kitchen):
-    return formulas.create_formula(people["baker"], kitchen.pk, sample()).formula
+    return formulas.create_formula(membership(people["baker"], kitchen.pk), sample()).formula
 
 
 @pytest.fixture

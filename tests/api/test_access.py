@@ -13,6 +13,7 @@ from django.utils import timezone
 from api.app import api
 from kitchen.models import Plan, Run
 from kitchen.services import imports, kitchens, maps, ovens, pantry, stock
+from kitchen.services.access import membership
 from kitchen.services.pans import set_pans
 from tests.api.conftest import Caller
 from tests.conftest import sample
@@ -113,11 +114,11 @@ def place(path, kitchen, made):
 @pytest.fixture(autouse=True)
 def _stocked(people, kitchen, made):
     """Something of everything in the kitchen: a pack, a planned bake, an import, an oven, a map."""
-    pantry.create_lot(people["baker"], kitchen.pk, PACK, 100)
-    stock.plan_bake(people["baker"], kitchen.pk, made.pk, 1, date(2026, 12, 1))
-    imports.start_import(people["baker"], kitchen.pk, "x.csv", "name\nSea salt")
-    ovens.add_oven(people["baker"], kitchen.pk, "Back oven")
-    maps.start_map(people["baker"], kitchen.pk, sample(), 10)
+    pantry.create_lot(membership(people["baker"], kitchen.pk), PACK, 100)
+    stock.plan_bake(membership(people["baker"], kitchen.pk), made.pk, 1, date(2026, 12, 1))
+    imports.start_import(membership(people["baker"], kitchen.pk), "x.csv", "name\nSea salt")
+    ovens.add_oven(membership(people["baker"], kitchen.pk), "Back oven")
+    maps.start_map(membership(people["baker"], kitchen.pk), sample(), 10)
     Plan.objects.create(
         kitchen=kitchen,
         name="x",
@@ -200,8 +201,8 @@ def test_a_bench_pass_is_for_one_kitchen_and_dies_when_tampered_with(people, kit
 
 def test_a_bench_pass_ends_when_its_person_is_taken_out_and_tells_nothing(people, kitchen, monkeypatch):
     pan = {"name": "Grandmother's tray", "kind": "tray", "length_mm": 480, "width_mm": 330, "height_mm": 20}
-    set_pans(people["owner"], kitchen.pk, [{**pan, "name": f"{pan['name']} {n}"} for n in range(20)])
-    kitchens.set_eaters(people["owner"], kitchen.pk, [{"name": "Ada", "budgets": {"net_carbs": 20}}])
+    set_pans(membership(people["owner"], kitchen.pk), [{**pan, "name": f"{pan['name']} {n}"} for n in range(20)])
+    kitchens.set_eaters(membership(people["owner"], kitchen.pk), [{"name": "Ada", "budgets": {"net_carbs": 20}}])
     baker, path = Caller(people["baker"]), f"/api/kitchens/{kitchen.pk}/analyse"
     first = baker("POST", path, sample())
     value = baker.client.cookies["bench"].value
@@ -209,7 +210,7 @@ def test_a_bench_pass_ends_when_its_person_is_taken_out_and_tells_nothing(people
     shown = b64decode(value.split(":")[0] + "==", altchars="-_")
     assert not [word for word in (b"Ada", b"Grand", b"net_carbs", b"a-long") if word in shown]
     assert "bench" not in baker("POST", path, sample()).cookies, "the pass holds"
-    kitchens.remove_member(people["owner"], kitchen.pk, people["baker"].pk)
+    kitchens.remove_member(membership(people["owner"], kitchen.pk), people["baker"].pk)
     assert baker("POST", path, sample()).status_code == 404
 
 

@@ -4,6 +4,7 @@ import pytest
 
 from kitchen.models import Job
 from kitchen.services import formulas, pantry
+from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from substrata import load_library, read_document
 from substrata.evaluation.dough import Dough
@@ -44,8 +45,8 @@ def test_a_formula_is_settled_in_the_background(done):
 
 
 def test_the_saved_version_is_what_the_change_is_measured_against(done, people, kitchen):
-    kept = formulas.create_formula(people["baker"], kitchen.pk, sample(**ROLLS))
-    formulas.save_version(people["baker"], kitchen.pk, kept.formula.pk, 1)
+    kept = formulas.create_formula(membership(people["baker"], kitchen.pk), sample(**ROLLS))
+    formulas.save_version(membership(people["baker"], kitchen.pk), kept.formula.pk, 1)
     draft = sample(**ROLLS | {"water": 450})
     job = done({"kind": "settle", "document": draft, "formula_id": kept.formula.pk, "wish": {"may_bring": False}})
     water = next(c for c in job["settlement"]["ways"][0]["changes"] if c["line"] == "water")
@@ -93,8 +94,8 @@ def test_what_cannot_be_wished_for_is_refused_before_it_waits(done, body, field)
 
 
 def test_only_what_the_kitchen_has_is_brought_in(done, people, kitchen):
-    pantry.create_lot(people["baker"], kitchen.pk, {"ingredient": "oat-fibre", "name": "Oat fibre"}, 200)
-    pantry.create_lot(people["baker"], kitchen.pk, {"ingredient": "almond-flour", "name": "Almonds"}, 400)
+    pantry.create_lot(membership(people["baker"], kitchen.pk), {"ingredient": "oat-fibre", "name": "Oat fibre"}, 200)
+    pantry.create_lot(membership(people["baker"], kitchen.pk), {"ingredient": "almond-flour", "name": "Almonds"}, 400)
     document = sample(**ROLLS) | {"targets": {"protein": {"low": 10, "high": None}}}
     free = done({"kind": "settle", "document": document, "wish": {}})["settlement"]
     bound = done({"kind": "settle", "document": document, "wish": {"only_stock": True}})["settlement"]

@@ -8,6 +8,7 @@ import jsonschema
 import pytest
 
 from kitchen.services import formulas, imports, maps, ovens, pantry, stock
+from kitchen.services.access import membership
 from tests.conftest import sample
 
 CONTRACT = json.loads((Path(__file__).parents[2] / "api" / "openapi.json").read_text(encoding="utf8"))
@@ -163,17 +164,17 @@ def test_an_analysis_is_what_the_contract_says_though_it_is_written_past_the_val
     ],
 )  # fmt: skip
 def test_every_answer_is_what_the_contract_says(caller, people, kitchen, made, operation, method, path, body):
-    formulas.save_version(people["baker"], kitchen.pk, made.pk, 1, "first")
-    formulas.save_draft(people["baker"], kitchen.pk, made.pk, sample(pieces=8), 2)
+    formulas.save_version(membership(people["baker"], kitchen.pk), made.pk, 1, "first")
+    formulas.save_draft(membership(people["baker"], kitchen.pk), made.pk, sample(pieces=8), 2)
     root, baker = f"/api/kitchens/{kitchen.pk}", people["baker"]
-    lot = pantry.create_lot(baker, kitchen.pk, PACK, 400).lot
+    lot = pantry.create_lot(membership(baker, kitchen.pk), PACK, 400).lot
     places = {
         "lot": lot.pk,
-        "bake": stock.plan_bake(baker, kitchen.pk, made.pk, 1, date(2027, 3, 1)).pk,
-        "oven": (oven := ovens.add_oven(baker, kitchen.pk, "Back oven")).pk,
-        "logged": ovens.log_bake(baker, kitchen.pk, oven.pk, RICH, ovens.BakeReadings(probe_c=180)).pk,
-        "job": maps.start_map(baker, kitchen.pk, RICH, 9).pk,
-        "imported": imports.start_import(baker, kitchen.pk, "x.csv", "name\nSea salt").pk,
+        "bake": stock.plan_bake(membership(baker, kitchen.pk), made.pk, 1, date(2027, 3, 1)).pk,
+        "oven": (oven := ovens.add_oven(membership(baker, kitchen.pk), "Back oven")).pk,
+        "logged": ovens.log_bake(membership(baker, kitchen.pk), oven.pk, RICH, ovens.BakeReadings(probe_c=180)).pk,
+        "job": maps.start_map(membership(baker, kitchen.pk), RICH, 9).pk,
+        "imported": imports.start_import(membership(baker, kitchen.pk), "x.csv", "name\nSea salt").pk,
     }
     if isinstance(body, dict):
         named = {"{made}": made.pk, "{imported}": places["imported"]}

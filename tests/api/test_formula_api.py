@@ -3,6 +3,7 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from kitchen.services import formulas
+from kitchen.services.access import membership
 from tests.api.conftest import Caller
 from tests.conftest import sample
 
@@ -116,7 +117,7 @@ def test_the_number_of_queries_does_not_grow_with_the_shelf(caller, people, kitc
     counts = []
     for size in (2, 12):
         for n in range(size):
-            formulas.create_formula(people["baker"], kitchen.pk, sample(f"F{size}-{n}"))
+            formulas.create_formula(membership(people["baker"], kitchen.pk), sample(f"F{size}-{n}"))
         counts.append(queries(call, "GET", path))
     assert counts[0] == counts[1] <= 6
 
@@ -125,8 +126,8 @@ def test_the_number_of_queries_does_not_grow_with_versions_or_lines(caller, peop
     call, counts = caller("baker"), []
     for n in range(6):
         lock = 2 * n + 1
-        formulas.save_draft(people["baker"], kitchen.pk, made.pk, sample(pieces=10 + n), lock)
-        formulas.save_version(people["baker"], kitchen.pk, made.pk, lock + 1)
+        formulas.save_draft(membership(people["baker"], kitchen.pk), made.pk, sample(pieces=10 + n), lock)
+        formulas.save_version(membership(people["baker"], kitchen.pk), made.pk, lock + 1)
         counts.append(queries(call, "GET", f"{at}/versions"))
     assert counts[0] == counts[-1]
 

@@ -5,6 +5,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from kitchen.models import Run
 from kitchen.services import formulas
+from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from tests.conftest import sample
 from tests.inference.test_colour import jpeg, picture
@@ -24,7 +25,7 @@ def root(kitchen):
 
 @pytest.fixture
 def begun(call, root, people, kitchen):
-    made = formulas.create_formula(people["baker"], kitchen.pk, ROLLS).formula
+    made = formulas.create_formula(membership(people["baker"], kitchen.pk), ROLLS).formula
     return call("POST", f"{root}/runs", {"formula_id": made.pk, "key": "phone", "batches": 1}).json()
 
 

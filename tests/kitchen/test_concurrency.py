@@ -9,16 +9,17 @@ from kitchen.accounts.tries import FREE_PER_CLIENT, Tries
 from kitchen.errors import Conflict, KitchenError
 from kitchen.models import AuditRow, Draft, FormulaVersion, Oven, SignInTries, StockMove
 from kitchen.services import formulas, ovens, pantry, stock
+from kitchen.services.access import membership
 from tests.conftest import sample
 
 
 @pytest.mark.django_db(transaction=True)
 def test_of_many_who_save_over_the_same_draft_one_wins_and_the_others_are_told(people, kitchen):
-    made = formulas.create_formula(people["baker"], kitchen.pk, sample())
+    made = formulas.create_formula(membership(people["baker"], kitchen.pk), sample())
 
     def save(pieces):
         try:
-            formulas.save_draft(people["baker"], kitchen.pk, made.formula.pk, sample(pieces=pieces), 1)
+            formulas.save_draft(membership(people["baker"], kitchen.pk), made.formula.pk, sample(pieces=pieces), 1)
         except Conflict as clash:
             return clash.current["document"]["form"]["pieces"]
         finally:
@@ -35,11 +36,11 @@ def test_of_many_who_save_over_the_same_draft_one_wins_and_the_others_are_told(p
 
 @pytest.mark.django_db(transaction=True)
 def test_two_who_keep_a_version_at_once_make_one(people, kitchen):
-    made = formulas.create_formula(people["baker"], kitchen.pk, sample())
+    made = formulas.create_formula(membership(people["baker"], kitchen.pk), sample())
 
     def keep(_):
         try:
-            formulas.save_version(people["baker"], kitchen.pk, made.formula.pk, 1)
+            formulas.save_version(membership(people["baker"], kitchen.pk), made.formula.pk, 1)
         except Conflict:
             return False
         finally:
@@ -54,14 +55,14 @@ def test_two_who_keep_a_version_at_once_make_one(people, kitchen):
 
 @pytest.mark.django_db(transaction=True)
 def test_of_two_who_finish_one_bake_only_one_takes_its_flour(people, kitchen):
-    made = formulas.create_formula(people["baker"], kitchen.pk, sample(almond_flour=100, egg=50))
+    made = formulas.create_formula(membership(people["baker"], kitchen.pk), sample(almond_flour=100, egg=50))
     pack = {"ingredient": "almond-flour", "name": "Mill"}
-    lot = pantry.create_lot(people["baker"], kitchen.pk, pack, 1000).lot
-    bake = stock.plan_bake(people["baker"], kitchen.pk, made.formula.pk, 2, date(2027, 3, 1))
+    lot = pantry.create_lot(membership(people["baker"], kitchen.pk), pack, 1000).lot
+    bake = stock.plan_bake(membership(people["baker"], kitchen.pk), made.formula.pk, 2, date(2027, 3, 1))
 
     def finish(_):
         try:
-            stock.finish_bake(people["baker"], kitchen.pk, bake.pk)
+            stock.finish_bake(membership(people["baker"], kitchen.pk), bake.pk)
         except KitchenError:
             return False
         finally:
@@ -78,7 +79,7 @@ def test_of_two_who_finish_one_bake_only_one_takes_its_flour(people, kitchen):
 def test_two_ovens_named_alike_at_once_get_keys_of_their_own_or_a_clear_no(people, kitchen):
     def add(_):
         try:
-            return ovens.add_oven(people["baker"], kitchen.pk, "Deck").key
+            return ovens.add_oven(membership(people["baker"], kitchen.pk), "Deck").key
         except IntegrityError:
             return None
         finally:

@@ -11,6 +11,7 @@ from kitchen.accounts import mail
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import AuditRow, Invitation, Kitchen, Letter, Membership
 from kitchen.services import closing, history, invitations, kitchens
+from kitchen.services.access import membership
 
 pytestmark = pytest.mark.django_db
 
@@ -27,7 +28,7 @@ def proved(user):
 
 
 def test_nobody_is_in_a_kitchen_before_they_accept(people, kitchen, key, mailoutbox):
-    invitations.invite(people["owner"], kitchen.pk, " Outsider@Kitchen.test", "baker")
+    invitations.invite(membership(people["owner"], kitchen.pk), " Outsider@Kitchen.test", "baker")
     assert mailoutbox[0].to == ["outsider@kitchen.test"]
     assert not Membership.objects.filter(user=people["outsider"], kitchen=kitchen).exists()
     assert not Invitation.objects.filter(key_hash__contains=key()).exists(), "the key itself is kept nowhere"
@@ -38,7 +39,7 @@ def test_nobody_is_in_a_kitchen_before_they_accept(people, kitchen, key, mailout
 
 
 def test_an_invitation_is_for_the_address_it_was_written_to_once_it_is_proved(people, kitchen, key):
-    invitations.invite(people["owner"], kitchen.pk, "outsider@kitchen.test", "baker")
+    invitations.invite(membership(people["owner"], kitchen.pk), "outsider@kitchen.test", "baker")
     with pytest.raises(Forbidden, match="for somebody else") as wrong:
         invitations.accept(proved(people["baker"]), key())
     assert "o…@kitchen.test" in wrong.value.allowed
@@ -49,15 +50,15 @@ def test_an_invitation_is_for_the_address_it_was_written_to_once_it_is_proved(pe
 
 def test_an_invitation_ends_when_taken_back_run_out_or_sent_anew(people, kitchen, key):
     person = proved(people["outsider"])
-    row = invitations.invite(people["owner"], kitchen.pk, person.email, "baker")
+    row = invitations.invite(membership(people["owner"], kitchen.pk), person.email, "baker")
     first = key()
-    assert invitations.invite(people["owner"], kitchen.pk, person.email, "viewer").pk == row.pk
+    assert invitations.invite(membership(people["owner"], kitchen.pk), person.email, "viewer").pk == row.pk
     again = key()
     assert first != again
     Invitation.objects.update(valid_until=timezone.now() - timedelta(seconds=1))
-    invitations.invite(people["owner"], kitchen.pk, person.email, "viewer")
+    invitations.invite(membership(people["owner"], kitchen.pk), person.email, "viewer")
     taken_back = key()
-    invitations.take_back(people["owner"], kitchen.pk, row.pk)
+    invitations.take_back(membership(people["owner"], kitchen.pk), row.pk)
     for old in (first, again, taken_back, ""):
         with pytest.raises(NotFound):
             invitations.accept(person, old)
@@ -66,16 +67,16 @@ def test_an_invitation_ends_when_taken_back_run_out_or_sent_anew(people, kitchen
 @pytest.mark.parametrize("email", ["", "nowhere", "a@b", "x\ny@kitchen.test", "BAKER@kitchen.test"])
 def test_an_address_that_cannot_be_asked_is_refused(people, kitchen, mailoutbox, email):
     with pytest.raises(Refused) as refusal:
-        invitations.invite(people["owner"], kitchen.pk, email, "baker")
+        invitations.invite(membership(people["owner"], kitchen.pk), email, "baker")
     assert (refusal.value.field, mailoutbox) == ("email", [])
 
 
 @pytest.mark.parametrize(("who", "error"), [("baker", Forbidden), ("viewer", Forbidden), ("outsider", NotFound)])
 def test_only_an_owner_asks_people_in_and_takes_it_back(people, kitchen, who, error):
-    row = invitations.invite(people["owner"], kitchen.pk, "new@kitchen.test", "baker")
+    row = invitations.invite(membership(people["owner"], kitchen.pk), "new@kitchen.test", "baker")
     for act in (
-        lambda: invitations.invite(people[who], kitchen.pk, "other@kitchen.test", "baker"),
-        lambda: invitations.take_back(people[who], kitchen.pk, row.pk),
+        lambda: invitations.invite(membership(people[who], kitchen.pk), "other@kitchen.test", "baker"),
+        lambda: invitations.take_back(membership(people[who], kitchen.pk), row.pk),
     ):
         with pytest.raises(error):
             act()
@@ -83,31 +84,31 @@ def test_only_an_owner_asks_people_in_and_takes_it_back(people, kitchen, who, er
 
 def test_a_kitchens_name_in_a_letter_is_text_and_one_line(people, kitchen, mailoutbox):
     Kitchen.objects.filter(pk=kitchen.pk).update(name="Pies & <b>more</b>\nBcc: x@y.test")
-    invitations.invite(people["owner"], kitchen.pk, "new@kitchen.test", "baker")
+    invitations.invite(membership(people["owner"], kitchen.pk), "new@kitchen.test", "baker")
     assert "Pies & <b>more</b>" in mailoutbox[0].body
     assert "\n" not in mailoutbox[0].subject
     assert mailoutbox[0].recipients() == ["new@kitchen.test"]
 
 
 def test_anyone_may_leave_but_the_last_owner(people, kitchen):
-    kitchens.remove_member(people["viewer"], kitchen.pk, people["viewer"].pk)
+    kitchens.remove_member(membership(people["viewer"], kitchen.pk), people["viewer"].pk)
     with pytest.raises(Forbidden):
-        kitchens.remove_member(people["baker"], kitchen.pk, people["owner"].pk)
+        kitchens.remove_member(membership(people["baker"], kitchen.pk), people["owner"].pk)
     for act in (
-        lambda: kitchens.remove_member(people["owner"], kitchen.pk, people["owner"].pk),
-        lambda: kitchens.change_role(people["owner"], kitchen.pk, people["owner"].pk, "viewer"),
+        lambda: kitchens.remove_member(membership(people["owner"], kitchen.pk), people["owner"].pk),
+        lambda: kitchens.change_role(membership(people["owner"], kitchen.pk), people["owner"].pk, "viewer"),
     ):
         with pytest.raises(Refused, match="needs an owner"):
             act()
-    kitchens.change_role(people["owner"], kitchen.pk, people["baker"].pk, "owner")
-    kitchens.remove_member(people["owner"], kitchen.pk, people["owner"].pk)
+    kitchens.change_role(membership(people["owner"], kitchen.pk), people["baker"].pk, "owner")
+    kitchens.remove_member(membership(people["owner"], kitchen.pk), people["owner"].pk)
     assert [m.user for m in kitchen.memberships.all()] == [people["baker"]]
 
 
 def test_an_account_waits_until_its_kitchens_have_another_owner(people, kitchen):
     with pytest.raises(Refused, match="without an owner"):
         closing.close_account(people["owner"], on=True)
-    kitchens.change_role(people["owner"], kitchen.pk, people["baker"].pk, "owner")
+    kitchens.change_role(membership(people["owner"], kitchen.pk), people["baker"].pk, "owner")
     closing.close_account(people["owner"], on=True)
     kitchen.refresh_from_db()
     assert kitchen.erased_at is None
@@ -119,12 +120,12 @@ def test_an_account_waits_until_its_kitchens_have_another_owner(people, kitchen)
 
 def test_a_kitchen_ends_after_its_days_of_grace_and_only_by_its_name(people, kitchen):
     with pytest.raises(Forbidden):
-        closing.close_kitchen(people["baker"], kitchen.pk, on=True, name=kitchen.name)
+        closing.close_kitchen(membership(people["baker"], kitchen.pk), on=True, name=kitchen.name)
     with pytest.raises(Refused):
-        closing.close_kitchen(people["owner"], kitchen.pk, on=True, name="the corner kitchen")
-    closing.close_kitchen(people["owner"], kitchen.pk, on=True, name=kitchen.name)
+        closing.close_kitchen(membership(people["owner"], kitchen.pk), on=True, name="the corner kitchen")
+    closing.close_kitchen(membership(people["owner"], kitchen.pk), on=True, name=kitchen.name)
     assert closing.erase_what_is_due()["kitchens"] == 0
-    closing.close_kitchen(people["owner"], kitchen.pk, on=False)
+    closing.close_kitchen(membership(people["owner"], kitchen.pk), on=False)
     Kitchen.objects.filter(pk=kitchen.pk, erased_at=None).update(erased_at=timezone.now())
     assert closing.erase_what_is_due()["kitchens"] == 1
     assert Kitchen.objects.count() == 1
@@ -133,12 +134,12 @@ def test_a_kitchen_ends_after_its_days_of_grace_and_only_by_its_name(people, kit
 def test_the_history_is_the_owners_and_pages(people, kitchen, monkeypatch):
     monkeypatch.setattr(history, "PAGE", 3)
     for n in range(5):
-        kitchens.change_settings(people["baker"], kitchen.pk, {"name": f"Kitchen {n}"})
-    first = history.kitchen_history(people["owner"], kitchen.pk)
-    second = history.kitchen_history(people["owner"], kitchen.pk, first[-1].pk)
+        kitchens.change_settings(membership(people["baker"], kitchen.pk), {"name": f"Kitchen {n}"})
+    first = history.kitchen_history(membership(people["owner"], kitchen.pk))
+    second = history.kitchen_history(membership(people["owner"], kitchen.pk), first[-1].pk)
     assert [r.detail.get("name") for r in (*first, *second)][:5] == [f"Kitchen {n}" for n in (4, 3, 2, 1, 0)]
     with pytest.raises(Forbidden):
-        history.kitchen_history(people["baker"], kitchen.pk)
+        history.kitchen_history(membership(people["baker"], kitchen.pk))
     AuditRow.objects.update(at=timezone.now() - closing.HISTORY_RETENTION - timedelta(days=1))
     assert closing.erase_what_is_due()["history"] >= 5
 

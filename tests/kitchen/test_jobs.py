@@ -11,6 +11,7 @@ from kitchen.errors import Refused
 from kitchen.models import Formula
 from kitchen.queue import defer_refresh
 from kitchen.services import formulas, jobs, kitchens, maps
+from kitchen.services.access import membership
 from kitchen.tasks import refresh_shelf
 from tests.conftest import sample
 
@@ -19,8 +20,8 @@ ROOT = Path(__file__).parents[2]
 
 @pytest.mark.django_db(transaction=True)
 def test_a_changed_convention_reaches_the_shelf_through_the_queue(people, kitchen):
-    formulas.create_formula(people["baker"], kitchen.pk, sample())
-    kitchens.change_settings(people["baker"], kitchen.pk, {"convention": "total"})
+    formulas.create_formula(membership(people["baker"], kitchen.pk), sample())
+    kitchens.change_settings(membership(people["baker"], kitchen.pk), {"convention": "total"})
     assert Formula.objects.get().thumb["convention"] == "us"
     # The same command that ./start runs, on the test's database, until the queue is empty.
     subprocess.run(
@@ -43,8 +44,8 @@ def test_asking_twice_while_one_waits_leaves_one_job():
 
 def test_who_asks_for_much_stands_behind_who_asks_for_little(people, kitchen, transactional_db):
     elsewhere = people["outsider"].memberships.get().kitchen
-    many = [maps.start_map(people["baker"], kitchen.pk, sample(), minutes) for minutes in (10, 11, 12)]
-    one = maps.start_map(people["outsider"], elsewhere.pk, sample(), 10)
+    many = [maps.start_map(membership(people["baker"], kitchen.pk), sample(), minutes) for minutes in (10, 11, 12)]
+    one = maps.start_map(membership(people["outsider"], elsewhere.pk), sample(), 10)
     with connection.cursor() as cursor:
         cursor.execute(
             "select (args->>'job_id')::bigint from procrastinate_jobs where status = 'todo' order by priority desc, id"
@@ -55,11 +56,11 @@ def test_who_asks_for_much_stands_behind_who_asks_for_little(people, kitchen, tr
 
 def test_a_kitchen_has_so_many_jobs_under_way_at_most(people, kitchen, monkeypatch):
     monkeypatch.setattr(jobs, "MOST_UNDER_WAY", 2)
-    started = [maps.start_map(people["baker"], kitchen.pk, sample(), minutes) for minutes in (10, 11)]
+    started = [maps.start_map(membership(people["baker"], kitchen.pk), sample(), minutes) for minutes in (10, 11)]
     with pytest.raises(Refused, match="very much under way"):
-        maps.start_map(people["baker"], kitchen.pk, sample(), 12)
-    jobs.stop_job(people["baker"], kitchen.pk, started[0].pk)
-    maps.start_map(people["baker"], kitchen.pk, sample(), 12)
+        maps.start_map(membership(people["baker"], kitchen.pk), sample(), 12)
+    jobs.stop_job(membership(people["baker"], kitchen.pk), started[0].pk)
+    maps.start_map(membership(people["baker"], kitchen.pk), sample(), 12)
 
 
 def test_thumbs_are_made_a_few_at_a_time_behind_what_is_waited_for(people, kitchen, monkeypatch):
@@ -67,7 +68,7 @@ def test_thumbs_are_made_a_few_at_a_time_behind_what_is_waited_for(people, kitch
     asked = []
     monkeypatch.setattr("kitchen.tasks.defer_refresh", lambda: asked.append(1))
     for n in range(3):
-        formulas.create_formula(people["baker"], kitchen.pk, sample(name=f"Rolls {n}"))
+        formulas.create_formula(membership(people["baker"], kitchen.pk), sample(name=f"Rolls {n}"))
     Formula.objects.update(thumb_mark="")
     assert [refresh_shelf(), len(asked)] == [2, 1]
     assert [refresh_shelf(), len(asked)] == [1, 1]

@@ -17,7 +17,7 @@ pytestmark = pytest.mark.django_db
 
 def test_a_role_that_is_not_there_is_refused(people, kitchen):
     with pytest.raises(Refused) as refusal:
-        kitchens.change_role(people["owner"], kitchen.pk, people["baker"].pk, "king")
+        kitchens.change_role(membership(people["owner"], kitchen.pk), people["baker"].pk, "king")
     assert refusal.value.field == "role"
 
 
@@ -26,14 +26,14 @@ def test_a_role_that_is_not_there_is_refused(people, kitchen):
 )
 def test_a_setting_outside_its_choices_is_refused(people, kitchen, field, value):
     with pytest.raises(Refused) as refusal:
-        kitchens.change_settings(people["baker"], kitchen.pk, {field: value})
+        kitchens.change_settings(membership(people["baker"], kitchen.pk), {field: value})
     assert refusal.value.field == field
 
 
 def test_a_changed_convention_makes_the_shelf_thumbs_anew(people, kitchen):
-    made = formulas.create_formula(people["baker"], kitchen.pk, sample())
+    made = formulas.create_formula(membership(people["baker"], kitchen.pk), sample())
     before = made.formula.thumb["net_carbs"]
-    kitchens.change_settings(people["baker"], kitchen.pk, {"convention": "total"})
+    kitchens.change_settings(membership(people["baker"], kitchen.pk), {"convention": "total"})
     assert refresh_shelf() == 1
     card = Formula.objects.get().thumb
     assert card["net_carbs"] > before
@@ -95,16 +95,16 @@ def test_the_demo_can_be_put_back_without_touching_other_kitchens(people):
 
 def test_eaters_and_pans_that_somebody_else_changed_are_not_overwritten(people, kitchen):
     ada, bo = ({"name": name, "budgets": {"net_carbs": 20.0}} for name in ("Ada", "Bo"))
-    kitchens.set_eaters(people["baker"], kitchen.pk, [ada], base=[])
+    kitchens.set_eaters(membership(people["baker"], kitchen.pk), [ada], base=[])
     with pytest.raises(Conflict) as conflict:
-        kitchens.set_eaters(people["owner"], kitchen.pk, [bo], base=[])
+        kitchens.set_eaters(membership(people["owner"], kitchen.pk), [bo], base=[])
     assert conflict.value.current == {"eaters": [ada]}
-    kitchens.set_eaters(people["owner"], kitchen.pk, [ada, bo], base=[ada])
+    kitchens.set_eaters(membership(people["owner"], kitchen.pk), [ada, bo], base=[ada])
     tray = {"name": "Tray", "kind": "tray", "length_mm": 400, "width_mm": 300, "height_mm": 20}
-    kept = set_pans(people["baker"], kitchen.pk, [tray], [])
+    kept = set_pans(membership(people["baker"], kitchen.pk), [tray], [])
     with pytest.raises(Conflict, match="pans"):
-        set_pans(people["owner"], kitchen.pk, [], [])
-    assert set_pans(people["owner"], kitchen.pk, [], [pan["id"] for pan in kept]) == []
+        set_pans(membership(people["owner"], kitchen.pk), [], [])
+    assert set_pans(membership(people["owner"], kitchen.pk), [], [pan["id"] for pan in kept]) == []
 
 
 def test_an_owner_whose_account_is_closing_is_no_owner_who_stays(people, kitchen):
@@ -113,17 +113,17 @@ def test_an_owner_whose_account_is_closing_is_no_owner_who_stays(people, kitchen
     other.save()
     close_account(people["owner"], on=True)
     with pytest.raises(Refused, match="needs an owner"):
-        remove_member(people["baker"], kitchen.pk, people["baker"].pk)
+        remove_member(membership(people["baker"], kitchen.pk), people["baker"].pk)
     with pytest.raises(Refused, match="needs an owner"):
-        change_role(people["baker"], kitchen.pk, people["baker"].pk, "baker")
+        change_role(membership(people["baker"], kitchen.pk), people["baker"].pk, "baker")
     close_account(people["owner"], on=False)
-    remove_member(people["baker"], kitchen.pk, people["baker"].pk)
+    remove_member(membership(people["baker"], kitchen.pk), people["baker"].pk)
 
 
 def test_a_kitchen_that_was_to_end_with_an_account_stays_once_it_is_kept_or_has_another_owner(people):
     alone = open_kitchen(people["outsider"], "Alone").kitchen
     announced = open_kitchen(people["outsider"], "Announced").kitchen
-    close_kitchen(people["outsider"], announced.pk, on=True, name="Announced")
+    close_kitchen(membership(people["outsider"], announced.pk), on=True, name="Announced")
     close_account(people["outsider"], on=True)
     # Somebody comes in meanwhile: the kitchen is no longer hers alone, and it was hers to end.
     Membership.objects.create(kitchen=alone, user=people["viewer"], role=Membership.Role.VIEWER)

@@ -5,6 +5,7 @@ import pytest
 from kitchen.errors import Forbidden, Refused
 from kitchen.models import Job, Kitchen
 from kitchen.services import formulas, kitchens, runs, trials
+from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, judge, library_of
 from tests.kitchen.test_runs import ROLLS, entry
@@ -13,16 +14,16 @@ from tests.kitchen.test_runs import ROLLS, entry
 @pytest.fixture
 def felt(people, kitchen):
     """Three bakes of the same rolls, each felt far softer and scored far crisper than the house says."""
-    formula = formulas.create_formula(people["baker"], kitchen.pk, ROLLS).formula
+    formula = formulas.create_formula(membership(people["baker"], kitchen.pk), ROLLS).formula
     for n in range(3):
-        run = runs.start_run(people["baker"], kitchen.pk, formula.pk, f"felt-{n}")
+        run = runs.start_run(membership(people["baker"], kitchen.pk), formula.pk, f"felt-{n}")
         told = [
             entry("moment", "mixed", minute=5),
             entry("felt", word="spoonable", minute=15),
             entry("moment", "in", minute=30),
         ]
-        runs.write_entries(people["baker"], kitchen.pk, run.pk, told)
-        runs.give_verdict(people["baker"], kitchen.pk, run.pk, {"liked": "good", "scores": {"crisp": 8}})
+        runs.write_entries(membership(people["baker"], kitchen.pk), run.pk, told)
+        runs.give_verdict(membership(people["baker"], kitchen.pk), run.pk, {"liked": "good", "scores": {"crisp": 8}})
     learn(kitchen)
     return formula
 
@@ -70,28 +71,28 @@ def test_what_was_learned_is_not_learned_again(kitchen, felt):
 
 def test_a_block_is_switched_off_and_all_is_forgotten_and_taken_back(people, kitchen, felt):
     house = judged(kitchens.open_kitchen(people["baker"], "Another").kitchen)
-    trials.change_learning(people["baker"], kitchen.pk, off=["hands"])
+    trials.change_learning(membership(people["baker"], kitchen.pk), off=["hands"])
     only = judged(kitchen)
     assert only.handling.at_shaping.consistency == house.handling.at_shaping.consistency
     assert crisp(only).value > crisp(house).value
-    trials.change_learning(people["baker"], kitchen.pk, off=[], forget=True)
+    trials.change_learning(membership(people["baker"], kitchen.pk), off=[], forget=True)
     learn(kitchen)
     assert crisp(judged(kitchen)).value == crisp(house).value
-    trials.change_learning(people["baker"], kitchen.pk, forget=False)
+    trials.change_learning(membership(people["baker"], kitchen.pk), forget=False)
     learn(kitchen)
     assert crisp(judged(kitchen)).value > crisp(house).value
 
 
 def test_a_run_left_out_teaches_nothing_any_more(people, kitchen, felt):
     for run in list(kitchen.runs.all()):
-        runs.change_run(people["baker"], kitchen.pk, run.pk, left_out=True)
+        runs.change_run(membership(people["baker"], kitchen.pk), run.pk, left_out=True)
     learn(kitchen)
     assert kitchen.lessons == []
 
 
 def test_a_felt_word_that_is_no_class_harms_nothing(people, kitchen, felt):
     run = kitchen.runs.first()
-    runs.write_entries(people["baker"], kitchen.pk, run.pk, [entry("felt", word="clammy", minute=16)])
+    runs.write_entries(membership(people["baker"], kitchen.pk), run.pk, [entry("felt", word="clammy", minute=16)])
     runs.run_judged.send(runs.Run, member=kitchen.memberships.select_related("kitchen").first())
     learn(kitchen)
     assert Job.objects.filter(kitchen=kitchen, state=Job.State.FAILED).count() == 0
@@ -100,6 +101,6 @@ def test_a_felt_word_that_is_no_class_harms_nothing(people, kitchen, felt):
 
 def test_learning_is_changed_by_bakers_and_only_where_there_is_something(people, kitchen):
     with pytest.raises(Refused, match="no such block"):
-        trials.change_learning(people["baker"], kitchen.pk, off=["mood"])
+        trials.change_learning(membership(people["baker"], kitchen.pk), off=["mood"])
     with pytest.raises(Forbidden):
-        trials.change_learning(people["viewer"], kitchen.pk, off=[])
+        trials.change_learning(membership(people["viewer"], kitchen.pk), off=[])

@@ -7,6 +7,7 @@ import pytest
 
 from kitchen.models import Kitchen
 from kitchen.services import formulas, ovens, run_advice, runs, trials
+from kitchen.services.access import membership
 from kitchen.services.memo import document_mark, kitchen_mark, ovens_mark, profile_mark
 from substrata.process.baking.oven_profile import OvenProfile
 from tests.conftest import sample
@@ -24,7 +25,7 @@ def test_a_kitchen_is_told_from_another_and_from_itself_before_a_change(people, 
 
 def test_an_oven_is_told_by_all_that_is_known_of_it(people, kitchen):
     before = ovens_mark(kitchen)
-    oven = ovens.add_oven(people["baker"], kitchen.pk, "Deck")
+    oven = ovens.add_oven(membership(people["baker"], kitchen.pk), "Deck")
     after = ovens_mark(kitchen)
     assert before != after
     oven.learned = {"offset_k": 4.0, "bakes": 1}
@@ -62,17 +63,19 @@ def test_causes_are_planted_anew_for_another_kitchen_and_another_oven(people, ki
 
 
 def test_the_live_bake_of_a_run_misses_when_its_oven_moves_to_the_mountains(people, kitchen, monkeypatch):
-    oven = ovens.add_oven(people["baker"], kitchen.pk, "Deck")
-    formula = formulas.create_formula(people["baker"], kitchen.pk, ROLLS | {"bake": {"oven": oven.key}}).formula
-    run = runs.start_run(people["baker"], kitchen.pk, formula.pk, "tablet")
+    oven = ovens.add_oven(membership(people["baker"], kitchen.pk), "Deck")
+    formula = formulas.create_formula(
+        membership(people["baker"], kitchen.pk), ROLLS | {"bake": {"oven": oven.key}}
+    ).formula
+    run = runs.start_run(membership(people["baker"], kitchen.pk), formula.pk, "tablet")
     cases = []
     monkeypatch.setattr(
         run_advice, "LiveBake", lambda case, _: cases.append(case) or SimpleNamespace(forecast=lambda *_: None)
     )
     run_advice._live_bake.cache_clear()
-    run_advice.live_run(people["baker"], kitchen.pk, run.pk, 1.0, [])
-    run_advice.live_run(people["baker"], kitchen.pk, run.pk, 2.0, [])
-    ovens.change_oven(people["baker"], kitchen.pk, oven.pk, altitude_m=2000.0)
-    run_advice.live_run(people["baker"], kitchen.pk, run.pk, 3.0, [])
+    run_advice.live_run(membership(people["baker"], kitchen.pk), run.pk, 1.0, [])
+    run_advice.live_run(membership(people["baker"], kitchen.pk), run.pk, 2.0, [])
+    ovens.change_oven(membership(people["baker"], kitchen.pk), oven.pk, altitude_m=2000.0)
+    run_advice.live_run(membership(people["baker"], kitchen.pk), run.pk, 3.0, [])
     run_advice._live_bake.cache_clear()
     assert [case.altitude_m for case in cases] == [0.0, 2000.0]

@@ -4,6 +4,7 @@ import pytest
 
 from kitchen.errors import NotFound, Refused
 from kitchen.services import formulas, pantry, parts, recipes
+from kitchen.services.access import membership
 from kitchen.services.judging import core_settings, judge, library_of, packs_named
 from tests.conftest import sample
 
@@ -12,8 +13,8 @@ DRY = sample(almond_flour=160, psyllium_powder=36, baking_powder=14, salt=8) | {
 
 @pytest.fixture
 def dry(people, kitchen):
-    formula = formulas.create_formula(people["baker"], kitchen.pk, DRY).formula
-    formulas.save_version(people["baker"], kitchen.pk, formula.pk, 1, "first")
+    formula = formulas.create_formula(membership(people["baker"], kitchen.pk), DRY).formula
+    formulas.save_version(membership(people["baker"], kitchen.pk), formula.pk, 1, "first")
     return formula
 
 
@@ -24,7 +25,7 @@ def with_part(taken, **more):
 
 
 def test_a_part_is_taken_in_as_it_was_last_saved(people, kitchen, dry):
-    taken = parts.part_of(people["baker"], kitchen.pk, dry.pk, 0)
+    taken = parts.part_of(membership(people["baker"], kitchen.pk), dry.pk, 0)
     assert (taken.name, taken.grams, taken.part["number"]) == ("Dry mix", 218.0, 1)
     document = with_part(taken)
     told = judge(library_of(kitchen, document), core_settings(kitchen), document)
@@ -39,38 +40,42 @@ def test_a_part_is_taken_in_as_it_was_last_saved(people, kitchen, dry):
 
 
 def test_a_newer_version_is_offered_with_what_is_different(people, kitchen, dry):
-    document = with_part(parts.part_of(people["baker"], kitchen.pk, dry.pk, 0))
-    assert parts.newer_parts(people["baker"], kitchen.pk, document) == ()
+    document = with_part(parts.part_of(membership(people["baker"], kitchen.pk), dry.pk, 0))
+    assert parts.newer_parts(membership(people["baker"], kitchen.pk), document) == ()
     changed = DRY | {
         "lines": [
             line | {"grams": 200, "entered": "200 g"} if line["ingredient"] == "almond-flour" else line
             for line in DRY["lines"]
         ]
     }
-    saved = formulas.save_draft(people["baker"], kitchen.pk, dry.pk, changed, 2)
-    formulas.save_version(people["baker"], kitchen.pk, dry.pk, saved.draft.lock, "more")
-    (newer,) = parts.newer_parts(people["baker"], kitchen.pk, document)
+    saved = formulas.save_draft(membership(people["baker"], kitchen.pk), dry.pk, changed, 2)
+    formulas.save_version(membership(people["baker"], kitchen.pk), dry.pk, saved.draft.lock, "more")
+    (newer,) = parts.newer_parts(membership(people["baker"], kitchen.pk), document)
     assert (newer.line, newer.number, newer.newest) == ("mix", 1, 2)
     assert any("200" in change for change in newer.changes)
 
 
 def test_a_formula_never_comes_to_lie_in_itself(people, kitchen, dry):
-    taken = parts.part_of(people["baker"], kitchen.pk, dry.pk, 0)
-    rolls = formulas.create_formula(people["baker"], kitchen.pk, with_part(taken) | {"name": "Rolls"}).formula
+    taken = parts.part_of(membership(people["baker"], kitchen.pk), dry.pk, 0)
+    rolls = formulas.create_formula(
+        membership(people["baker"], kitchen.pk), with_part(taken) | {"name": "Rolls"}
+    ).formula
     with pytest.raises(Refused, match="contain itself") as refused:
-        parts.part_of(people["baker"], kitchen.pk, rolls.pk, dry.pk)
+        parts.part_of(membership(people["baker"], kitchen.pk), rolls.pk, dry.pk)
     assert refused.value.got == "Dry mix in Rolls"
     with pytest.raises(Refused, match="contain itself"):
-        parts.part_of(people["baker"], kitchen.pk, dry.pk, dry.pk)
+        parts.part_of(membership(people["baker"], kitchen.pk), dry.pk, dry.pk)
     with pytest.raises(NotFound):
-        parts.part_of(people["outsider"], kitchen.pk, dry.pk, 0)
+        parts.part_of(membership(people["outsider"], kitchen.pk), dry.pk, 0)
 
 
 def test_packs_of_a_part_count(people, kitchen, dry):
     lot = pantry.create_lot(
-        people["baker"], kitchen.pk, {"ingredient": "almond-flour", "name": "Fine", "price": 10.0, "pack_g": 500.0}, 0
+        membership(people["baker"], kitchen.pk),
+        {"ingredient": "almond-flour", "name": "Fine", "price": 10.0, "pack_g": 500.0},
+        0,
     ).lot
-    document = with_part(parts.part_of(people["baker"], kitchen.pk, dry.pk, 0))
+    document = with_part(parts.part_of(membership(people["baker"], kitchen.pk), dry.pk, 0))
     inner = document["lines"][-1]["part"]["formula"]
     inner["lines"] = [
         line | {"lot": lot.key} if line["ingredient"] == "almond-flour" else line for line in inner["lines"]
@@ -96,11 +101,11 @@ def test_a_sort_is_handed_on_by_itself(people, kitchen):
         {"name": "green", "pieces": pieces - 2, "lines": ["spinach"]},
         {"name": "white", "pieces": 2, "lines": ["feta"]},
     ]
-    green = recipes.recipe_document(people["baker"], kitchen.pk, rolls, sort="green")
+    green = recipes.recipe_document(membership(people["baker"], kitchen.pk), rolls, sort="green")
     assert green.pieces == pieces - 2
     names = {line.name for group in green.groups for line in group.lines}
     assert any("pinach" in name for name in names)
     assert not any("Feta" in name for name in names)
     assert "milk" not in green.allergens
     with pytest.raises(Refused, match="no such sort"):
-        recipes.recipe_document(people["baker"], kitchen.pk, rolls, sort="blue")
+        recipes.recipe_document(membership(people["baker"], kitchen.pk), rolls, sort="blue")

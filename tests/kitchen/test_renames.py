@@ -4,6 +4,7 @@ import pytest
 
 from kitchen.models import Formula, Job, Plan
 from kitchen.services import formulas, kitchens, ovens, pans, plans, runs
+from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings
 from kitchen.services.ovens import BakeReadings
@@ -23,22 +24,21 @@ def whole(people, kitchen, monkeypatch):
     """A kitchen with an oven that is learned, a pan, a formula with two versions, a run, a plan and its answer."""
     monkeypatch.setattr(plans, "_SECONDS", 0.5)
     baker = people["baker"]
-    oven = ovens.add_oven(baker, kitchen.pk, "Back oven")
-    pans.set_pans(baker, kitchen.pk, [TRAY])
+    oven = ovens.add_oven(membership(baker, kitchen.pk), "Back oven")
+    pans.set_pans(membership(baker, kitchen.pk), [TRAY])
     document = ROLLS | {"bake": {"oven": oven.key}, "name": "Rolls"}
-    formula = formulas.create_formula(baker, kitchen.pk, document).formula
-    formulas.save_version(baker, kitchen.pk, formula.pk, formula.draft.lock, "first")
+    formula = formulas.create_formula(membership(baker, kitchen.pk), document).formula
+    formulas.save_version(membership(baker, kitchen.pk), formula.pk, formula.draft.lock, "first")
     for _ in range(3):
-        ovens.log_bake(baker, kitchen.pk, oven.pk, document, BakeReadings(probe_c=210))
-    run = runs.start_run(baker, kitchen.pk, formula.pk, "device-1")
+        ovens.log_bake(membership(baker, kitchen.pk), oven.pk, document, BakeReadings(probe_c=210))
+    run = runs.start_run(membership(baker, kitchen.pk), formula.pk, "device-1")
     felt = {"id": "e1", "at": "2026-06-06T08:10:00+00:00", "kind": "felt", "word": "stiff"}
-    runs.write_entries(baker, kitchen.pk, run.pk, [felt])
-    runs.finish_run(baker, kitchen.pk, run.pk)
-    runs.give_verdict(baker, kitchen.pk, run.pk, {"liked": "good"})
+    runs.write_entries(membership(baker, kitchen.pk), run.pk, [felt])
+    runs.finish_run(membership(baker, kitchen.pk), run.pk)
+    runs.give_verdict(membership(baker, kitchen.pk), run.pk, {"liked": "good"})
     work_through(kitchen)
     plan = plans.create_plan(
-        baker,
-        kitchen.pk,
+        membership(baker, kitchen.pk),
         {
             "name": "Market",
             "start": "2026-06-06T06:00",
@@ -46,7 +46,7 @@ def whole(people, kitchen, monkeypatch):
             "bakes": [{"formula_id": formula.pk, "id": "1", "due": "2026-06-06T14:00"}],
         },
     )
-    run_job(plans.start_plan(baker, kitchen.pk, plan.pk).pk)
+    run_job(plans.start_plan(membership(baker, kitchen.pk), plan.pk).pk)
     return {"oven": oven, "formula": formula, "run": run, "plan": Plan.objects.get(pk=plan.pk)}
 
 
@@ -57,8 +57,8 @@ def state(people, kitchen, whole):
     draft = Formula.objects.get(pk=whole["formula"].pk).draft
     document = draft.document
     plan = Plan.objects.select_related("kitchen").get(pk=whole["plan"].pk)
-    baked = ovens.bake_document(baker, kitchen.pk, document).forecast
-    profiles = {row.pk: profile for row, profile in ovens.ovens(baker, kitchen.pk)}
+    baked = ovens.bake_document(membership(baker, kitchen.pk), document).forecast
+    profiles = {row.pk: profile for row, profile in ovens.ovens(membership(baker, kitchen.pk))}
     return {
         "offset": profiles[whole["oven"].pk].offset_k,
         "bakes": profiles[whole["oven"].pk].bakes,
@@ -66,39 +66,42 @@ def state(people, kitchen, whole):
         "weight": baked.bake_to_g,
         "lessons": core_settings(kitchen).lessons,
         "plan": [(task.kind, task.usual) for task in plans.planning_case_of(plan).problem.tasks],
-        "runs": [row.formula_id for row in runs.runs_of(baker, kitchen.pk)],
+        "runs": [row.formula_id for row in runs.runs_of(membership(baker, kitchen.pk))],
     }
 
 
 def rename_kitchen(people, kitchen, whole):
-    kitchens.change_settings(people["owner"], kitchen.pk, {"name": "Another corner"})
+    kitchens.change_settings(membership(people["owner"], kitchen.pk), {"name": "Another corner"})
 
 
 def rename_oven(people, kitchen, whole):
-    ovens.change_oven(people["baker"], kitchen.pk, whole["oven"].pk, name="Old faithful")
+    ovens.change_oven(membership(people["baker"], kitchen.pk), whole["oven"].pk, name="Old faithful")
 
 
 def rename_formula(people, kitchen, whole):
     draft = Formula.objects.get(pk=whole["formula"].pk).draft
     formulas.save_draft(
-        people["baker"], kitchen.pk, whole["formula"].pk, draft.document | {"name": "Saturday rolls"}, draft.lock
+        membership(people["baker"], kitchen.pk),
+        whole["formula"].pk,
+        draft.document | {"name": "Saturday rolls"},
+        draft.lock,
     )
 
 
 def rename_pan(people, kitchen, whole):
-    pans.set_pans(people["baker"], kitchen.pk, [{**TRAY, "id": kitchen.pans[0]["id"], "name": "Silver"}])
+    pans.set_pans(membership(people["baker"], kitchen.pk), [{**TRAY, "id": kitchen.pans[0]["id"], "name": "Silver"}])
 
 
 def rename_plan(people, kitchen, whole):
     plan = Plan.objects.get(pk=whole["plan"].pk)
-    plans.save_plan(people["baker"], kitchen.pk, plan.pk, plan.document | {"name": "Saturday"}, plan.lock)
+    plans.save_plan(membership(people["baker"], kitchen.pk), plan.pk, plan.document | {"name": "Saturday"}, plan.lock)
 
 
 def rename_oven_of_the_plan(people, kitchen, whole):
     plan = Plan.objects.get(pk=whole["plan"].pk)
     (row,) = plan.document["ovens"]
     plans.save_plan(
-        people["baker"], kitchen.pk, plan.pk, plan.document | {"ovens": [row | {"name": "deck"}]}, plan.lock
+        membership(people["baker"], kitchen.pk), plan.pk, plan.document | {"ovens": [row | {"name": "deck"}]}, plan.lock
     )
 
 
