@@ -45,7 +45,7 @@ class OrjsonParser(Parser):
         # Looked for only where it can be: most bodies hold no escaped character at all.
         if b"\\u0000" in request.body and has_nul(body):
             raise Refused(
-                "the request holds a character that cannot be kept", got="NUL", remedy="take it out and send again"
+                "the text contains a character that cannot be saved", got="NUL", remedy="remove it and try again"
             )
         return body
 

@@ -29,7 +29,7 @@ def body_limits(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable
         if text.isdigit() and int(text) > most:
             problem = {
                 "type": "about:blank",
-                "title": "too much at once",
+                "title": "the request is too large",
                 "status": 413,
                 "got": f"{int(text) / 1e6:.1f} MB",
             }

@@ -29,7 +29,7 @@ class ProblemOut(Schema):
     current: dict[str, Any] | None = None
 
 
-_TOO_MUCH = ProblemOut(title="too much at once", status=413, remedy="send less")
+_TOO_MUCH = ProblemOut(title="too many requests at the same time", status=413, remedy="send less")
 
 
 def connect(api: NinjaAPI) -> None:

@@ -70,15 +70,15 @@ def heavy(endpoint: Callable[P, T]) -> Callable[P, T]:
         person = _person(args[0] if args else kwargs["request"])
         if budgets.remaining(person) <= 0:
             raise Busy(
-                "you have asked for very much at once",
+                "too many requests at the same time",
                 allowed=f"{BUDGET_S:.0f} s of computing, {60 * BACK_PER_S:.0f} s of it back each minute",
                 remedy="wait a little",
             )
         if not _waiting.acquire(blocking=False):
-            raise Busy("too much is being worked out just now", remedy="try again in a moment")
+            raise Busy("the server is busy", remedy="try again in a moment")
         try:
             if not _slots.acquire(timeout=LONGEST_WAIT_S):
-                raise Busy("too much is being worked out just now", remedy="try again in a moment")
+                raise Busy("the server is busy", remedy="try again in a moment")
             started, used = perf_counter(), thread_time()
             try:
                 return endpoint(*args, **kwargs)

@@ -10,21 +10,21 @@ from psycopg.errors import LockNotAvailable, QueryCanceled
 AGAIN_S = 2
 _AWAY = {
     "type": "about:blank",
-    "title": "the database cannot be reached for a moment",
+    "title": "the database is temporarily unavailable",
     "status": 503,
-    "remedy": "wait a moment: it is tried again",
+    "remedy": "retrying automatically",
 }
 _TOO_LONG = {
     "type": "about:blank",
-    "title": "it took too long and was given up",
+    "title": "this took too long and was stopped",
     "status": 503,
-    "remedy": "try again in a moment; ask for less at once",
+    "remedy": "try again in a moment; ask for less",
 }
 _BROKEN = {
     "type": "about:blank",
-    "title": "something went wrong here",
+    "title": "something went wrong on the server",
     "status": 500,
-    "remedy": "try again; if it stays, tell who runs this server",
+    "remedy": "try again; if it keeps happening, contact the person who runs this server",
 }
 
 

@@ -12,6 +12,7 @@ from substrata.base.documents.records import declared
 from substrata.base.settings import setting_options
 from substrata.base.tables.table_reader import constant, read_table, whole_constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
+from substrata.evaluation.analysis.target_states import FigureMeaning, figure_meanings
 from substrata.execution.feel_advice import ALSO
 from substrata.execution.run_document import felt_words
 from substrata.formula.bake_settings import MOST_TRAYS, WISHES
@@ -32,6 +33,7 @@ from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.texture import texture_words
 from substrata.reformulation.pareto_front import axis_words
 from substrata.reformulation.request.exclusions import exclusions
+from substrata.reformulation.request.guard_limits import balance_keeps
 from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
 from substrata.scheduling.plans.plan_document import PlannedOven
 from substrata.scheduling.tasks.kitchen_things import Thing, things
@@ -187,6 +189,8 @@ def _limits() -> LimitsOut:
 class WordsOut(Schema):
     """The lists that the page draws from, so that it holds no knowledge itself."""
 
+    meanings: list[FigureMeaning]  # of each figure with a target
+    balance_keeps: list[str]  # what a balance keeps until a limit is switched off
     limits: LimitsOut
     roles: list[RoleOut]
     forms: list[FormOut]
@@ -216,6 +220,8 @@ class WordsOut(Schema):
     def everything(cls) -> "WordsOut":
         """All lists of the core."""
         return cls(
+            meanings=list(figure_meanings()),
+            balance_keeps=balance_keeps(),
             limits=_limits(),
             roles=[RoleOut(id=r.id, code=r.code, name=r.name) for r in roles().values()],
             forms=[FormOut(id=f.id, name=f.name, note=f.note) for f in forms().values()],

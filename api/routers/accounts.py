@@ -110,5 +110,5 @@ def second_factor_picture(request: HttpRequest) -> HttpResponse:
 def letters(request: HttpRequest) -> list[LetterOut]:
     """List everybody's letters, where a folder on one's own machine stands in for a mail server."""
     if not settings.OUTBOX_PAGE:
-        raise NotFound("there is no outbox here", remedy="look into your mail")
+        raise NotFound("this server has no outbox", remedy="check your email")
     return [LetterOut.model_validate(row) for row in outbox()]

@@ -133,7 +133,7 @@ def calendar_feed(request: HttpRequest, key: str) -> HttpResponse:
     try:
         text = plans.feed(key)
     except NotFound:
-        return HttpResponse("no such calendar", status=404, content_type="text/plain; charset=utf-8")
+        return HttpResponse("calendar not found", status=404, content_type="text/plain; charset=utf-8")
     response = HttpResponse(text, content_type="text/calendar; charset=utf-8")
     response["Cache-Control"] = "private, no-store"
     response["X-Robots-Tag"] = "noindex"

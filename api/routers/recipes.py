@@ -180,7 +180,7 @@ def shared_card(request: HttpRequest, key: str) -> HttpResponse:
     try:
         text = recipes.shared_card(key)
     except NotFound:
-        return HttpResponse("no such card", status=404, content_type="text/plain; charset=utf-8")
+        return HttpResponse("card not found", status=404, content_type="text/plain; charset=utf-8")
     # Its own style sheet, and no other that might be written into it.
     nonce = request.csp_nonce  # type: ignore[attr-defined]  # of the policy's middleware
     response = HttpResponse(text.replace("<style>", f'<style nonce="{nonce}">', 1))

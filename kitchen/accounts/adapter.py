@@ -41,7 +41,8 @@ class Accounts(DefaultAccountAdapter):  # type: ignore[misc]  # the library ship
         if wait > 0:
             seconds = ceil(wait)
             raise ValidationError(
-                f"Too many tries from here. Wait {seconds} s, then try again.", code="too_many_login_attempts"
+                f"Too many attempts from this network. Wait {seconds} s, then try again.",
+                code="too_many_login_attempts",
             )
         user: AbstractBaseUser | None = super().authenticate(request, **credentials)
         if user is not None:

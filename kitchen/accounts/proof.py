@@ -24,5 +24,5 @@ def prove_by_password(request: HttpRequest, user: User, password: str) -> None:
         raise Forbidden("too many wrong tries", remedy="wait five minutes, then try again", field="password")
     if not user.check_password(password):
         remember_wrong_proof(user, "account.close")
-        raise Forbidden("this is not your password", remedy="type it again", field="password")
+        raise Forbidden("wrong password", remedy="type it again", field="password")
     ratelimit.clear(request, action="login_failed", key=key)

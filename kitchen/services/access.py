@@ -43,7 +43,7 @@ def membership(user: User, kitchen_id: int, right: str = "view") -> Membership:
     """
     row = Membership.objects.select_related("kitchen", "user").filter(kitchen_id=kitchen_id, user_id=user.pk).first()
     if row is None:
-        raise NotFound("no such kitchen", got=str(kitchen_id), remedy="choose one of your kitchens")
+        raise NotFound("kitchen not found", got=str(kitchen_id), remedy="choose one of your kitchens")
     return require(row, right)
 
 
@@ -70,7 +70,7 @@ def formula_of(member: Membership, formula_id: int, *, lock: bool = False) -> Fo
         rows = rows.select_for_update()
     row = rows.filter(pk=formula_id).first()
     if row is None:
-        raise NotFound("no such formula", got=str(formula_id), remedy="choose one from the shelf")
+        raise NotFound("formula not found", got=str(formula_id), remedy="choose one from the formula list")
     return row
 
 
@@ -85,7 +85,7 @@ def lot_of(member: Membership, lot_id: int, *, lock: bool = False) -> Lot:
         rows = rows.select_for_update(of=("self",))
     row = rows.filter(pk=lot_id).first()
     if row is None:
-        raise NotFound("no such pack", got=str(lot_id), remedy="choose one from the pantry")
+        raise NotFound("pack not found", got=str(lot_id), remedy="choose one from the pantry")
     return row
 
 
@@ -100,7 +100,7 @@ def run_of(member: Membership, run_id: int, *, lock: bool = False) -> Run:
         rows = rows.select_for_update(of=("self",))
     row = rows.select_related("formula").filter(pk=run_id).first()
     if row is None:
-        raise NotFound("no such run", got=str(run_id), remedy="choose one from the list")
+        raise NotFound("bake not found", got=str(run_id), remedy="choose one from the list")
     return row
 
 

@@ -30,7 +30,11 @@ def close_kitchen(member: Membership, *, on: bool, name: str = "") -> Membership
     kitchen = member.kitchen
     if on and name.strip() != kitchen.name:
         raise Refused(
-            "the kitchen's name is not repeated", got=name[:80], allowed=kitchen.name, remedy="type it", field="name"
+            "the kitchen name does not match",
+            got=name[:80],
+            allowed=kitchen.name,
+            remedy="type the kitchen name",
+            field="name",
         )
     kitchen.erased_at = timezone.now() + GRACE if on else None
     kitchen.closed_with = None
@@ -60,9 +64,9 @@ def close_account(user: User, *, on: bool) -> datetime | None:
     orphaned = next((kitchen for kitchen in kitchens if _would_lose_its_owner(kitchen, user)), None)
     if orphaned is not None:
         raise Refused(
-            "others would be left without an owner",
+            "the other members would have no owner",
             got=orphaned.name,
-            remedy="make somebody else its owner, or take the others out, first",
+            remedy="first make another member the owner, or remove the other members",
         )
     day = timezone.now() + GRACE
     Closing.objects.update_or_create(user=user, defaults={"erased_at": day})

@@ -166,7 +166,7 @@ def say(member: Membership, act: str, grams: float = 0.0) -> bool:
     if act == "empty":
         return scale.say("E")
     if not 0 <= grams <= _MOST_G:
-        raise Refused("so much is not poured", got=f"{grams:g} g", allowed=f"up to {_MOST_G:g} g", field="grams")
+        raise Refused("this amount is too large", got=f"{grams:g} g", allowed=f"up to {_MOST_G:g} g", field="grams")
     poured = grams * (1 + random.gauss(0, _OFF_G))
     return scale.say(f"P {poured:.1f} {min(1.5 + grams / 120, 5):.1f}")
 

@@ -148,8 +148,8 @@ def take_file(member: Membership, content: dict[str, Any], *, settings: bool = F
 def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
     if content.get(_VERSION) != FILE_VERSION:
         raise Refused(
-            "this is no file of formulas",
-            got=str(content.get(_VERSION, "no mark of one"))[:40],
+            "this is not a formula file",
+            got=str(content.get(_VERSION, "no Substrata format marker"))[:40],
             allowed="a *.substrata.json file that was exported here",
             remedy="choose another file",
             field="file",
@@ -159,7 +159,7 @@ def _checked(content: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[s
         rows = content.get(name) or []
         fits = isinstance(rows, list) and all(isinstance(r, dict) and isinstance(r.get("document"), dict) for r in rows)
         if not fits or len(rows) > most:
-            got = f"{len(rows)} of them" if fits else "something else"
+            got = f"{len(rows)} items" if fits else "another kind of file"
             raise Refused(
                 f"the {name} of the file cannot be read", got=got, allowed=f"up to {most} documents", field=name
             )
@@ -176,7 +176,9 @@ def _take_choices(member: Membership, content: dict[str, Any]) -> None:
     here = set(member.kitchen.ovens.values_list("key", flat=True))
     listed = content.get("ovens") or []
     if not isinstance(listed, list) or not all(isinstance(oven, dict) for oven in listed):
-        raise Refused("the ovens of the file cannot be read", got="something else", allowed="a list", field="ovens")
+        raise Refused(
+            "the ovens of the file cannot be read", got="another kind of file", allowed="a list", field="ovens"
+        )
     for oven in listed:
         if oven.get("key") not in here:
             take_oven(member, oven)
@@ -233,7 +235,9 @@ def _take_formula(member: Membership, entry: dict[str, Any], keys: dict[str, str
             "the versions cannot be read", got=f"{len(versions)}", allowed=f"up to {MOST_VERSIONS}", field="versions"
         )
     if not all(isinstance(v, dict) and isinstance(v.get("document"), dict) for v in versions):
-        raise Refused("a version cannot be read", got="something else", allowed="its document", field="versions")
+        raise Refused(
+            "a version cannot be read", got="another kind of file", allowed="the formula document", field="versions"
+        )
     try:
         opened = create_formula(member, _at_home(entry["document"], keys))
         new_versions = [_version(v, n, keys) for n, v in enumerate(versions, 1)]

@@ -161,7 +161,7 @@ def version(member: Membership, formula_id: int, number: int) -> FormulaVersion:
     """
     row = versions(member, formula_id).filter(number=number).first()
     if row is None:
-        raise NotFound("no such version", got=f"v{number}", remedy="choose one from the list")
+        raise NotFound("version not found", got=f"v{number}", remedy="choose one from the list")
     return row
 
 
@@ -189,7 +189,7 @@ def fork_formula(member: Membership, formula_id: int, name: str = "") -> OpenFor
     require(member, "formulas.edit")
     source = formula_of(member, formula_id)
     document = dict(source.draft.document)
-    document["name"] = name.strip() or f"{source.name}, another way"[:120]
+    document["name"] = name.strip() or f"{source.name} (copy)"[:120]
     document["provenance"] = {"forked_from": source.name, "version": source.draft.base_number}
     return create_formula(member, document, forked_from=source)
 
@@ -254,7 +254,7 @@ def _clean(document: dict[str, Any]) -> dict[str, Any]:
 
 
 def _describe(formula: Formula, member: Membership, document: dict[str, Any]) -> None:
-    formula.name = document["name"].strip() or "Unnamed"
+    formula.name = document["name"].strip() or "Untitled"
     formula.form = document["form"]["kind"]
     formula.thumb, formula.thumb_mark = shelf_thumb(member.kitchen, document), thumb_mark(member.kitchen)
 
@@ -264,8 +264,8 @@ def _guard(draft: Draft, lock: int, mine: dict[str, Any], member: Membership) ->
         return
     changes = _differences(member, mine, draft.document)
     raise Conflict(
-        "somebody saved this formula in between",
-        remedy="keep yours or take theirs",
+        "someone else saved this formula while you were editing",
+        remedy="keep your version or use theirs",
         current={
             "document": draft.document,
             "lock": draft.lock,

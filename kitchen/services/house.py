@@ -41,7 +41,7 @@ def copy_house_formula(member: Membership, name: str) -> OpenFormula:
     require(member, "formulas.edit")
     entry = next((f for f in demo_formulas() if f["name"] == name), None)
     if entry is None:
-        raise NotFound("no such house formula", got=name[:80], remedy="choose one from the list")
+        raise NotFound("starter formula not found", got=name[:80], remedy="choose one from the list")
     document: dict[str, Any] = demo_document(entry, entry["versions"][-1], member.kitchen)
     document["bake"] |= {"oven": ""}
     return create_formula(member, document)

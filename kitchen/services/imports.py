@@ -87,16 +87,18 @@ def match_columns(member: Membership, import_id: int, *, columns: list[str], sty
         The import with its new matching.
 
     Raises:
-        Refused: when a field or style is not known, or the import is past that.
+        Refused: when a field or style is not known, or this import has already finished that step.
     """
     result = _import_of(require(member, "packs.edit"), import_id, lock=True)
     _must_rest(result, State.MATCHING, State.CHECKED)
     strange = set(columns) - {"", *fields()}
     if strange or len(columns) != len(result.fields):
         got = ", ".join(sorted(strange)) or f"{len(columns)} columns"
-        raise Refused("the columns cannot be read so", got=got[:80], allowed=", ".join(fields()), field="columns")
+        raise Refused(
+            "these columns cannot be read this way", got=got[:80], allowed=", ".join(fields()), field="columns"
+        )
     if style not in ("", "us", "eu"):
-        raise Refused("no such label style", got=style[:10], allowed="us, eu", field="style")
+        raise Refused("label style not found", got=style[:10], allowed="us, eu", field="style")
     result.fields, result.style, result.per_100 = columns, style, per_100
     result.state, result.good, result.odd, result.bad, result.troubles = State.MATCHING, 0, 0, [], {}
     result.save()
@@ -259,18 +261,21 @@ def _import_of(member: Membership, import_id: int, *, lock: bool = False) -> Pac
     rows = PackImport.objects.filter(kitchen_id=member.kitchen_id).select_related("job")
     result = (rows.select_for_update(of=("self",)) if lock else rows).filter(pk=import_id).first()
     if result is None:
-        raise NotFound("no such import", got=str(import_id), remedy="start another")
+        raise NotFound("import not found", got=str(import_id), remedy="start another")
     return result
 
 
 def _must_be(imported: PackImport, *states: str) -> None:
     if imported.state not in states:
         raise Refused(
-            "the import is past that", got=imported.get_state_display(), allowed=" or ".join(states), field="step"
+            "this import has already finished that step",
+            got=imported.get_state_display(),
+            allowed=" or ".join(states),
+            field="step",
         )
 
 
 def _must_rest(imported: PackImport, *states: str) -> None:
     _must_be(imported, *states)
     if imported.job is not None and imported.job.state in Job.UNDER_WAY:
-        raise Refused("the import is being worked on", got=imported.job.kind, remedy="wait, or stop it", field="step")
+        raise Refused("this import is still running", got=imported.job.kind, remedy="wait, or stop it", field="step")

@@ -42,11 +42,15 @@ def invite(member: Membership, email: str, role: str) -> Invitation:
     try:
         validate_email(address)
     except ValidationError:
-        raise Refused("this is no e-mail address", got=email[:80], allowed="name@place", field="email") from None
+        raise Refused(
+            "this is not a valid email address", got=email[:80], allowed="name@place", field="email"
+        ) from None
     if member.kitchen.memberships.filter(user__email__iexact=address).exists():
-        raise Refused("they are in this kitchen already", got=address, remedy="change their role", field="email")
+        raise Refused("this person is already a member", got=address, remedy="change their role", field="email")
     if member.kitchen.invitations.exclude(email=address).count() >= MOST_OPEN:
-        raise Refused("too many invitations are open", got=str(MOST_OPEN), remedy="take some back", field="email")
+        raise Refused(
+            "too many invitations are open", got=str(MOST_OPEN), remedy="cancel some invitations", field="email"
+        )
     key = token_urlsafe(32)
     row, _ = Invitation.objects.update_or_create(
         kitchen=member.kitchen,
@@ -73,7 +77,7 @@ def take_back(member: Membership, invitation_id: int) -> None:
     require(member, "members.edit")
     row = member.kitchen.invitations.filter(pk=invitation_id).first()
     if row is None:
-        raise NotFound("no such invitation", got=str(invitation_id), remedy="it may have been accepted")
+        raise NotFound("invitation not found", got=str(invitation_id), remedy="it may have been accepted")
     record(member, "invitation.revoke", email=row.email)
     row.delete()
 
@@ -88,8 +92,8 @@ def invitation_at(key: str) -> Invitation:
     row = rows.filter(key_hash=_hashed(key), valid_until__gt=timezone.now()).first()
     if row is None:
         raise NotFound(
-            "this invitation is not good any more",
-            allowed=f"once, within {VALID_FOR.days} days, unless it was taken back",
+            "this invitation is no longer valid",
+            allowed=f"valid once, within {VALID_FOR.days} days, unless canceled",
             remedy="ask for a new one",
         )
     return row
@@ -112,7 +116,7 @@ def accept(user: User, key: str) -> Membership:
             "this invitation is for somebody else",
             got=f"you are signed in as {user.email}",
             allowed=f"whoever signs in as {masked(row.email)}",
-            remedy="sign out, and in with that address",
+            remedy="sign out, then sign in with the invited address",
         )
     member, _ = Membership.objects.get_or_create(kitchen=row.kitchen, user=user, defaults={"role": row.role})
     keep_for_those_who_stay(row.kitchen)
@@ -141,5 +145,5 @@ def _write(row: Invitation, key: str) -> None:
         "house": "Substrata",
     }
     text = render_to_string("kitchen/invitation.txt", words)
-    subject = f"You are asked into the kitchen “{row.kitchen.name}”"
+    subject = f"You are invited to the kitchen “{row.kitchen.name}”"
     EmailMessage(" ".join(subject.split()), text, settings.DEFAULT_FROM_EMAIL, [row.email]).send()

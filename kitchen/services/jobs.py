@@ -25,7 +25,7 @@ RETENTION = timedelta(days=7)
 MOST_TRIES = 3
 MOST_UNDER_WAY = 100  # jobs of one kitchen
 _WORKER_DIED = {
-    "what": "the work was broken off every time it was begun",
+    "what": "this task failed repeatedly",
     "got": f"{MOST_TRIES} times",
     "remedy": "ask for less",
 }
@@ -100,7 +100,7 @@ def open_job(member: Membership, job_id: int) -> Job:
     """
     job = Job.objects.filter(kitchen_id=member.kitchen_id, pk=job_id).first()
     if job is None:
-        raise NotFound("no such job", got=str(job_id), remedy="ask for it again")
+        raise NotFound("task not found", got=str(job_id), remedy="start it again")
     return job
 
 

@@ -101,12 +101,12 @@ def set_eaters(
     present = [{"name": eater.name, "budgets": eater.budgets} for eater in member.kitchen.eaters.all()]
     if base is not None and present != [_eater(entry) for entry in base]:
         raise Conflict(
-            "somebody changed the eaters in between",
+            "someone else changed the diet profiles while you were editing",
             current={"eaters": present},
-            remedy="look again, then change yours",
+            remedy="review their changes, then edit again",
         )
     if len(eaters) > MOST_EATERS:
-        raise Refused("too many eaters", got=str(len(eaters)), allowed=f"up to {MOST_EATERS}", field="eaters")
+        raise Refused("too many diet profiles", got=str(len(eaters)), allowed=f"up to {MOST_EATERS}", field="eaters")
     clean = [Eater(kitchen=member.kitchen, order=order, **_eater(entry)) for order, entry in enumerate(eaters)]
     member.kitchen.eaters.all().delete()
     Eater.objects.bulk_create(clean)
@@ -118,16 +118,16 @@ def set_eaters(
 def _eater(entry: dict[str, Any]) -> dict[str, Any]:
     name = str(entry.get("name", "")).strip()
     if not 0 < len(name) <= 40 or "\x00" in name:
-        raise Refused("the eater's name cannot be used", got=name[:40], allowed="1 to 40 characters", field="name")
+        raise Refused("this profile name cannot be used", got=name[:40], allowed="1 to 40 characters", field="name")
     budgets = {}
     for key, amount in entry.get("budgets", {}).items():
         if key not in budget_kinds():
-            raise Refused("no such budget", got=str(key)[:40], allowed=", ".join(budget_kinds()), field="budgets")
+            raise Refused("unknown limit", got=str(key)[:40], allowed=", ".join(budget_kinds()), field="budgets")
         if amount is None:
             continue
         if not 0 < amount <= MOST_A_DAY:
             allowed = f"more than 0, up to {MOST_A_DAY:g}"
-            raise Refused("the budget cannot be kept", got=f"{amount:g}", allowed=allowed, field=key)
+            raise Refused("this daily limit is not valid", got=f"{amount:g}", allowed=allowed, field=key)
         budgets[key] = float(amount)
     return {"name": name, "budgets": budgets}
 
@@ -175,7 +175,7 @@ def role_named(role: str) -> Membership.Role:
         Refused: when there is none.
     """
     if role not in Membership.Role.values:
-        raise Refused("no such role", got=role[:40], allowed=", ".join(Membership.Role.values), field="role")
+        raise Refused("role not found", got=role[:40], allowed=", ".join(Membership.Role.values), field="role")
     return Membership.Role(role)
 
 

@@ -55,6 +55,6 @@ def run_map(job: Job, progress: Progress) -> dict[str, Any] | None:
     formula = read_document(job.input["document"])
     dough = dough_in(member, formula, job.input["document"], named_profile(member, formula.bake.oven))
     if dough.batch.dough_g <= 0:
-        raise OvenError("there is no dough to bake", got="an empty bowl", remedy="add a line")
+        raise OvenError("there is no dough to bake", got="no ingredients", remedy="add an ingredient")
     row = bake_map(dough.case, job.input["minutes"], step=progress.report)
     return asdict(row) if row else None

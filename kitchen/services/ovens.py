@@ -84,7 +84,7 @@ def add_oven(member: Membership, name: str, altitude_m: float = 0.0) -> Oven:
     checked_altitude(altitude_m)
     count = Oven.objects.filter(kitchen_id=member.kitchen_id).count()
     if count >= MOST_OVENS:
-        raise Refused("too many ovens", got=str(count), allowed=f"up to {MOST_OVENS}", remedy="put one away")
+        raise Refused("too many ovens", got=str(count), allowed=f"up to {MOST_OVENS}", remedy="archive one")
     base = slugify(oven_name)[:30] or "oven"
     in_use = set(Oven.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))
     key = next(k for k in (base, *(f"{base}-{n}" for n in range(2, MOST_OVENS + 3))) if k not in in_use)
@@ -179,7 +179,7 @@ def checked_readings(read: BakeReadings) -> BakeReadings:
                 "the reading cannot be right",
                 got=f"{value:g} {unit}",
                 allowed=f"{least:g} to {most:g} {unit}",
-                remedy="read it again",
+                remedy="measure again",
                 field=field,
             )
     if read.before_g is not None and read.after_g is not None and read.after_g > read.before_g:
@@ -193,10 +193,10 @@ def checked_readings(read: BakeReadings) -> BakeReadings:
     weighed = read.before_g is not None and read.after_g is not None
     if (read.minutes is None and read.probe_c is None) or (read.minutes is None and weighed and read.probe_c is None):
         raise Refused(
-            "this bake says nothing of the oven",
+            "this bake has no reading that shows the oven's temperature",
             got="no time and no temperature",
             allowed="minutes; minutes with the weight before and after; or a thermometer in the empty oven",
-            remedy="weigh before and after: it tells most",
+            remedy="weigh before and after baking: this helps most",
         )
     return read
 
@@ -267,7 +267,7 @@ def _old_offsets(pairs: object) -> list[list[float]]:
             raise Refused(
                 "an oven's reading cannot be right",
                 got=str(pair)[:40],
-                allowed=f"± {most:g} K, with its doubt",
+                allowed=f"± {most:g} K, with its uncertainty",
                 field="readings",
             )
     return [[float(pair[0]), max(float(pair[1]), least_sd)] for pair in rows if isinstance(pair, list)]
@@ -340,7 +340,7 @@ def delete_logged_bake(member: Membership, oven_id: int, bake_id: int) -> None:
     require(member, "ovens.edit")
     gone, _ = LoggedBake.objects.filter(oven=_oven_of(member, oven_id), pk=bake_id).delete()
     if not gone:
-        raise NotFound("no such bake", got=str(bake_id), remedy="choose one of the oven's bakes")
+        raise NotFound("bake not found", got=str(bake_id), remedy="choose one of the oven's bakes")
     record(member, "oven.delete_bake", bake=bake_id)
     bakes_changed.send(LoggedBake, member=member)
 
@@ -395,5 +395,5 @@ def dough_in(member: Membership, formula: Formula, document: dict[str, Any], pro
 def _oven_of(member: Membership, oven_id: int) -> Oven:
     row = Oven.objects.filter(kitchen_id=member.kitchen_id, pk=oven_id).first()
     if row is None:
-        raise NotFound("no such oven", got=str(oven_id), remedy="choose one of the kitchen's ovens")
+        raise NotFound("oven not found", got=str(oven_id), remedy="choose one of the kitchen's ovens")
     return row

@@ -35,7 +35,7 @@ def set_pans(member: Membership, rows: list[dict[str, Any]], base: list[str] | N
     kitchen = Kitchen.objects.select_for_update().get(pk=member.kitchen_id)
     if base is not None and sorted(base) != sorted(pan["id"] for pan in kitchen.pans):
         raise Conflict(
-            "somebody changed the pans in between",
+            "someone else changed the pans while you were editing",
             current={"pans": kitchen.pans},
             remedy="look again, then change yours",
         )

@@ -216,8 +216,8 @@ def save_lot(member: Membership, lot_id: int, document: dict[str, Any], lock: in
     lot = lot_of(member, lot_id, lock=True)
     if lot.lock != lock and lot.document != write_lot(read_lot(document, lot.key)):
         raise Conflict(
-            "somebody saved this pack in between",
-            remedy="look at theirs, then save again",
+            "someone else saved this pack while you were editing",
+            remedy="review their changes, then save again",
             current={"document": lot.document, "lock": lot.lock, "by": lot.updated_by.email if lot.updated_by else ""},
         )
     described(lot, document)

@@ -55,14 +55,16 @@ def part_of(member: Membership, formula_id: int, into: int) -> InsertedPart:
         raise Refused(
             "the formula would contain itself",
             got=path,
-            allowed="a formula that does not hold this one",
+            allowed="a formula that does not contain this one",
             field="formula_id",
         )
     grams = float(
         weigh_formula(read, library_of(member.kitchen, document), core_settings(member.kitchen))[0].grams.sum()
     )
     if grams <= 0:
-        raise Refused("the formula is empty", got=formula.name, allowed="a formula with lines", field="formula_id")
+        raise Refused(
+            "the formula is empty", got=formula.name, allowed="a formula with ingredients", field="formula_id"
+        )
     return InsertedPart(part=_part(formula, document, number), name=formula.name, grams=round(grams, 1))
 
 

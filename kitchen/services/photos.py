@@ -41,7 +41,10 @@ def add_photo(
         raise Refused("no photo was sent", got="nothing", allowed="a photo", remedy="choose one", field="photo")
     if run.photos.count() >= MOST_PHOTOS:
         raise Refused(
-            "the run has enough photos", got=str(MOST_PHOTOS), allowed=f"up to {MOST_PHOTOS}", remedy="delete one"
+            "this bake has the most photos allowed",
+            got=str(MOST_PHOTOS),
+            allowed=f"up to {MOST_PHOTOS}",
+            remedy="delete one",
         )
     photo = read_photo(file.read(), at=at, reference=reference)
     with transaction.atomic():
@@ -73,7 +76,7 @@ def open_photo(member: Membership, run_id: int, photo_id: int) -> RunPhoto:
     """
     photo = run_of(member, run_id).photos.filter(pk=photo_id).first()
     if photo is None:
-        raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")
+        raise NotFound("photo not found", got=str(photo_id), remedy="choose one of the photos of this bake")
     return photo
 
 
@@ -87,5 +90,5 @@ def delete_photo(member: Membership, run_id: int, photo_id: int) -> None:
     require(member, "bakes.edit")
     gone, _ = run_of(member, run_id).photos.filter(pk=photo_id).delete()
     if not gone:
-        raise NotFound("no such photo", got=str(photo_id), remedy="choose one of the run's photos")
+        raise NotFound("photo not found", got=str(photo_id), remedy="choose one of the photos of this bake")
     record(member, "run.delete_photo", run=run_id)

@@ -53,7 +53,7 @@ def tick(member: Membership, plan_id: int, ingredient: str, *, done: bool) -> Pl
     require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
     if ingredient not in load_library():
-        raise Refused("no such ingredient", got=ingredient[:40], allowed="a row of the list", field="ingredient")
+        raise Refused("ingredient not found", got=ingredient[:40], allowed="a row of the list", field="ingredient")
     plan.ticked = sorted(
         {*plan.ticked, ingredient}
         if done

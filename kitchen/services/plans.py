@@ -71,7 +71,7 @@ def stored_plan(member: Membership, plan_id: int, *, lock: bool = False) -> Plan
     rows: QuerySet[Plan] = Plan.objects.filter(kitchen_id=member.kitchen_id)
     row = (rows.select_for_update() if lock else rows).filter(pk=plan_id).first()
     if row is None:
-        raise NotFound("no such plan", got=str(plan_id), remedy="choose one from the list")
+        raise NotFound("plan not found", got=str(plan_id), remedy="choose one from the list")
     return row
 
 
@@ -136,7 +136,7 @@ def save_plan(member: Membership, plan_id: int, document: dict[str, Any], lock: 
         raise Raced(
             "somebody else has changed the plan",
             got=str(lock),
-            remedy="look at theirs",
+            remedy="review their changes",
             current={"document": plan.document, "lock": plan.lock},
         )
     _written(member, plan, document)
@@ -200,7 +200,7 @@ def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
         formula = known.get(bake.get("formula_id", 0))
         if formula is None:
             raise NotFound(
-                "no such formula", got=str(bake.get("formula_id"))[:20], remedy="take the bake out of the plan"
+                "formula not found", got=str(bake.get("formula_id"))[:20], remedy="remove the bake from the plan"
             )
         plain = {key: value for key, value in bake.items() if key != "formula_id"}
         filled.append({**plain, "formula": formula.draft.document})
@@ -214,7 +214,7 @@ def _planning_case(memo_key: MemoKey) -> Any:
     plan: Plan = memo_key.payload
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
     if member is None:
-        raise NotFound("no such plan", got=str(plan.pk))
+        raise NotFound("plan not found", got=str(plan.pk))
     core = core_plan(member, plan.document)
     documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
     profiles = _profiles(plan.kitchen_id, [(oven.name, oven.key) for oven in core.ovens])
@@ -315,9 +315,7 @@ def _json(answer: Any) -> dict[str, Any]:
 
 def _placed(plan: Plan) -> dict[str, Placed]:
     if plan.planned is None:
-        raise Refused(
-            "it has not been planned yet", got=plan.name, allowed="a plan with its times", remedy="plan it first"
-        )
+        raise Refused("not planned yet", got=plan.name, allowed="a plan with its times", remedy="plan it first")
     return {
         task["id"]: Placed(start=task["start_min"], end=task["end_min"], oven=task["oven"])
         for task in plan.planned["tasks"]
@@ -328,7 +326,7 @@ def try_move(member: Membership, plan_id: int, task: str, start_min: int) -> tup
     """Return what stands in the way of moving a task; nothing is changed.
 
     Raises:
-        Refused: when it has not been planned yet.
+        Refused: when not planned yet.
     """
     from substrata.scheduling.plans.manual_moves import conflicts
 
@@ -344,7 +342,7 @@ def slip(member: Membership, plan_id: int, task: str, minutes: int) -> Plan:
         The plan with the longer task.
 
     Raises:
-        Refused: when it has not been planned yet.
+        Refused: when not planned yet.
     """
     from substrata.scheduling.plans.manual_moves import slipped
 
@@ -400,7 +398,7 @@ def feed(key: str) -> str:
     """
     plan = Plan.objects.filter(feed=key).first() if 20 <= len(key) <= 48 else None
     if plan is None or plan.planned is None:
-        raise NotFound("no such calendar", got="this address", remedy="ask for a new one")
+        raise NotFound("calendar not found", got="this address", remedy="ask for a new one")
     return plan_file(plan, "ics")
 
 
@@ -411,7 +409,7 @@ def written_plan(member: Membership, plan_id: int, style: str) -> tuple[str, str
         Its name and text.
 
     Raises:
-        Refused: when the style is unknown, or it has not been planned yet.
+        Refused: when the style is unknown, or not planned yet.
     """
     plan = stored_plan(member, plan_id)
     if style == "json":
@@ -425,7 +423,7 @@ def written_plan(member: Membership, plan_id: int, style: str) -> tuple[str, str
         ]
         return f"bakes-{plan.on}.csv", write_bakes(rows)
     if style not in ("ics", "csv"):
-        raise Refused("no such file", got=style[:20], allowed="ics, csv, bakes, json", field="style")
+        raise Refused("file not found", got=style[:20], allowed="ics, csv, bakes, json", field="style")
     _placed(plan)
     return f"plan-{plan.on}.{style}", plan_file(plan, style)
 

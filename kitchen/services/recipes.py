@@ -61,7 +61,7 @@ def recipe_document(
 
     Raises:
         FormulaError: when the document cannot be read, or there is no dough.
-        Refused: when so many batches are not made.
+        Refused: when too many batches.
     """
     return _recipe(member, document, batches, sort, _tried(member, formula_id))
 
@@ -85,15 +85,16 @@ def _recipe(
     tried: Sequence[Formula] = (),
 ) -> Recipe:
     if not 0.05 <= batches <= MOST_BATCHES:
-        raise Refused(
-            "so many batches are not made", got=f"{batches:g}", allowed=f"0.05 to {MOST_BATCHES:g}", field="batches"
-        )
+        raise Refused("too many batches", got=f"{batches:g}", allowed=f"0.05 to {MOST_BATCHES:g}", field="batches")
     formula = read_document(document)
     if sort:
         chosen_sort = next((candidate for candidate in formula.sorts if candidate.name == sort), None)
         if chosen_sort is None:
             raise Refused(
-                "no such sort", got=sort[:40], allowed=", ".join(s.name for s in formula.sorts) or "none", field="sort"
+                "sort not found",
+                got=sort[:40],
+                allowed=", ".join(s.name for s in formula.sorts) or "none",
+                field="sort",
             )
         formula = variety_formula(formula, chosen_sort)
     return recipe_of(_baked(member, document, formula), batches=batches, tried=() if sort else tried)
@@ -122,7 +123,7 @@ def recipe_file(
         Refused: when the style is unknown.
     """
     if style not in _TYPES:
-        raise Refused("no such file", got=style[:20], allowed=", ".join(_TYPES), field="style")
+        raise Refused("file not found", got=style[:20], allowed=", ".join(_TYPES), field="style")
     recipe = _recipe(member, document, batches, sort, _tried(member, formula_id))
     ending, kind = _TYPES[style]
     if style == "png":
@@ -173,7 +174,7 @@ def label_file(label: PackLabel, width_mm: float, height_mm: float) -> bytes:
 def _has_room(width_mm: float, height_mm: float) -> None:
     if not (30 <= width_mm <= 210 and 20 <= height_mm <= 297):
         raise Refused(
-            "no label is so large",
+            "this label is too large",
             got=f"{width_mm:g} × {height_mm:g} mm",
             allowed="30 × 20 to 210 × 297 mm",
             field="width_mm",
@@ -221,6 +222,6 @@ def shared_card(key: str) -> str:
     share = Share.objects.select_related("formula__draft").filter(key=key).first() if 20 <= len(key) <= 48 else None
     member = Membership.objects.select_related("kitchen").filter(kitchen_id=share.kitchen_id).first() if share else None
     if share is None or member is None or share.formula.archived_at:
-        raise NotFound("no such card", got="this address", remedy="ask whoever gave it to you")
+        raise NotFound("card not found", got="this address", remedy="ask the person who shared it")
     newest = share.formula.versions.order_by("-number").first()
     return recipe_html(_recipe(member, newest.document if newest else share.formula.draft.document))

@@ -49,7 +49,7 @@ def start_run(member: Membership, formula_id: int, key: str, *, batches: float =
         The run, new or begun before with the same key.
 
     Raises:
-        Refused: when the formula is put away, or cannot be made so often.
+        Refused: when this formula is archived, or cannot be made so often.
         FormulaError: when there is nothing to make.
     """
     require(member, "bakes.edit")
@@ -59,18 +59,16 @@ def start_run(member: Membership, formula_id: int, key: str, *, batches: float =
     formula = formula_of(member, formula_id)
     if formula.archived_at is not None:
         raise Refused(
-            "the formula is put away",
+            "this formula is archived",
             got=formula.name,
-            allowed="a formula on the shelf",
-            remedy="take it back to the shelf first",
+            allowed="a formula that is not archived",
+            remedy="restore it first",
             field="formula_id",
         )
     if not isfinite(batches) or not 0 < batches <= MOST_BATCHES:
-        raise Refused(
-            "so many batches cannot be made", got=f"{batches:g}", allowed=f"up to {MOST_BATCHES:g}", field="batches"
-        )
+        raise Refused("too many batches", got=f"{batches:g}", allowed=f"up to {MOST_BATCHES:g}", field="batches")
     if not key.strip():
-        raise Refused("the run has no key", got="nothing", allowed="a key of the device's own", field="key")
+        raise Refused("this bake has no key", got="nothing", allowed="a key of the device's own", field="key")
     draft = formula.draft
     document = draft.document
     plan = bake_protocol(dough_of_run(member, document), batches=batches)
@@ -138,10 +136,10 @@ def write_entries(member: Membership, run_id: int, entries: list[dict[str, Any]]
     known_keys = set(run.entries.filter(key__in=[entry.id for entry in read]).values_list("key", flat=True))
     if run.entries.count() + len(read) - len(known_keys) > core.MOST_ENTRIES:
         raise Refused(
-            "the run holds no more",
+            "this bake has too many entries",
             got=str(len(read)),
             allowed=f"up to {core.MOST_ENTRIES} entries",
-            remedy="finish it and begin another",
+            remedy="finish it and start another",
         )
     rows = {
         entry.id: RunEntry(

@@ -120,7 +120,7 @@ def change_stock(member: Membership, lot_id: int, kind: str, grams: float) -> Sh
     elif kind == StockMove.Kind.COUNTED:
         _move(lot, StockMove.Kind.COUNTED, _amount(grams, -1.0) - lot.on_hand_g, member.user)
     else:
-        raise Refused("no such change of stock", got=kind[:20], allowed="received, counted", field="kind")
+        raise Refused("change of stock not found", got=kind[:20], allowed="received, counted", field="kind")
     record(member, f"stock.{kind}", lot=lot.key, grams=grams)
     return ShelfLot(lot=lot, reserved_g=reserved_of([lot]).get(lot.pk, 0.0))
 
@@ -143,14 +143,12 @@ def plan_bake(member: Membership, formula_id: int, batches: float, on: date) -> 
         The planned bake.
 
     Raises:
-        Refused: when the number of batches cannot be right, or a line cannot be weighed.
+        Refused: when the number of batches cannot be right, or an ingredient has no usable weight.
     """
     require(member, "stock.edit")
     formula = formula_of(member, formula_id)
     if not isfinite(batches) or not 0 < batches <= MOST_BATCHES:
-        raise Refused(
-            "so many batches cannot be baked", got=f"{batches:g}", allowed=f"up to {MOST_BATCHES:g}", field="batches"
-        )
+        raise Refused("too many batches", got=f"{batches:g}", allowed=f"up to {MOST_BATCHES:g}", field="batches")
     result = _allocated(member, formula.draft.document, batches, on)
     library = load_library()
     bake = PlannedBake.objects.create(
@@ -221,9 +219,9 @@ def _planned(member: Membership, bake_id: int) -> tuple[Membership, PlannedBake]
     require(member, "stock.edit")
     bake = PlannedBake.objects.select_for_update().filter(kitchen_id=member.kitchen_id, pk=bake_id).first()
     if bake is None:
-        raise NotFound("no such bake", got=str(bake_id), remedy="choose one from the list")
+        raise NotFound("bake not found", got=str(bake_id), remedy="choose one from the list")
     if bake.state != PlannedBake.State.PLANNED:
-        raise Refused("the bake is over", got=bake.state, allowed="a planned bake", remedy="plan another")
+        raise Refused("this bake is already done", got=bake.state, allowed="a planned bake", remedy="plan another")
     return member, bake
 
 
@@ -233,7 +231,9 @@ def _allocated(member: Membership, document: dict[str, Any], batches: float, on:
     batch, problems = weigh_formula(read_document(document), library_of(kitchen, document), core_settings(kitchen))
     if problems:
         first = problems[0]
-        raise Refused("a line cannot be weighed", got=f"{first.line}: {first.what}", remedy="mend the line first")
+        raise Refused(
+            "an ingredient has no usable weight", got=f"{first.line}: {first.what}", remedy="fix this ingredient first"
+        )
     needs = [
         Need(line=w.line.id, ingredient=w.ingredient.id, grams=w.grams.value * batches, lot=w.line.lot)
         for w in batch.lines

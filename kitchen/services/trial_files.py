@@ -36,7 +36,7 @@ def trials_file(member: Membership, style: str) -> tuple[str, str]:
         whole = {"runs": [as_document(row, row.entries.all()) for row in rows]}
         return "runs.json", orjson.dumps(whole, option=orjson.OPT_INDENT_2).decode()
     if style != "csv":
-        raise Refused("no such file", got=style[:20], allowed="json, csv", field="style")
+        raise Refused("file not found", got=style[:20], allowed="json, csv", field="style")
     return "runs.csv", _csv(rows)
 
 
@@ -59,7 +59,7 @@ def take_runs(member: Membership, file: dict[str, Any]) -> int:
         )
     if len(rows) > MOST_IN_A_FILE:
         raise Refused(
-            "too many runs at once", got=str(len(rows)), allowed=f"up to {MOST_IN_A_FILE}", remedy="split the file"
+            "too many bakes at once", got=str(len(rows)), allowed=f"up to {MOST_IN_A_FILE}", remedy="split the file"
         )
     read = [(read_run(row), _key_of(row)) for row in rows]
     known_keys = set(Run.objects.filter(kitchen_id=member.kitchen_id).values_list("key", flat=True))

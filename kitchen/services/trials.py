@@ -49,10 +49,10 @@ def start_why(member: Membership, run_id: int) -> Job:
     run = run_of(member, run_id)
     if run.verdict is None:
         raise Refused(
-            "the run has no verdict yet",
+            "this bake has no rating yet",
             got=run.name,
-            allowed="a run that was judged",
-            remedy="say what came of it first",
+            allowed="a rated bake",
+            remedy="rate the bake first",
             field="run_id",
         )
     last = run.entries.aggregate(last=Max("pk"))["last"] or 0
@@ -110,7 +110,10 @@ def proposal_on_draft(member: Membership, run_id: int, proposed: dict[str, Any])
     run = run_of(member, run_id)
     if run.formula is None:
         raise Refused(
-            "the formula of this run is gone", got=run.name, remedy="begin a new one from the run", field="run_id"
+            "the formula of this bake was deleted",
+            got=run.name,
+            remedy="start a new formula from this bake",
+            field="run_id",
         )
     base, new, now = (
         write_document(read_document(document)) for document in (run.document, proposed, run.formula.draft.document)
@@ -189,7 +192,7 @@ def change_learning(member: Membership, *, off: list[str] | None = None, forget:
     kitchen = member.kitchen
     strange = sorted(set(off or ()) - set(SWITCHED))
     if strange:
-        raise Refused("no such block", got=", ".join(strange)[:60], allowed=", ".join(SWITCHED), field="off")
+        raise Refused("block not found", got=", ".join(strange)[:60], allowed=", ".join(SWITCHED), field="off")
     if off is not None:
         kitchen.lessons_off = [block for block in SWITCHED if block in off]
     if forget is not None:
@@ -258,7 +261,7 @@ def compare_runs(member: Membership, ids: list[int]) -> RunsCompared:
     """
     if not 2 <= len(set(ids)) <= MOST_COMPARED:
         raise Refused(
-            "so many runs are not compared",
+            "too many bakes to compare",
             got=str(len(set(ids))),
             allowed=f"2 to {MOST_COMPARED}",
             remedy="choose some of them",
@@ -269,7 +272,7 @@ def compare_runs(member: Membership, ids: list[int]) -> RunsCompared:
     }
     chosen = [rows[pk] for pk in dict.fromkeys(ids) if pk in rows]
     if len(chosen) < 2:
-        raise Refused("no such runs", got=str(ids)[:60], allowed="runs of this kitchen", field="runs")
+        raise Refused("bakes not found", got=str(ids)[:60], allowed="bakes of this kitchen", field="runs")
     library = library_of(member.kitchen, *(row.document for row in chosen))
     names = {str(row.pk): f"{row.started_at:%d %b}" for row in chosen}
     ovens = {key: named_profile(member, key) for key in {row.oven for row in chosen}}

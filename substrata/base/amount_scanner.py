@@ -99,7 +99,7 @@ def _value(match: re.Match[str]) -> float:
             got=match.group()[:20],
             field="entered",
             allowed=f"up to {LARGEST_NUMBER:g}",
-            remedy="check for a slip",
+            remedy="check for a typing error",
         )
     return value
 
@@ -147,7 +147,7 @@ class Scanner:
                 got=repr(self.text[:60]) if self.text else "nothing",
                 field="entered",
                 allowed='a number and a unit such as "1 1/2 cup", "100 g", "2 lg eggs"',
-                remedy="type an amount",
+                remedy="enter an amount",
             )
         low, high, decimal = numbers
         inside = self._bracket()

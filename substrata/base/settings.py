@@ -111,7 +111,7 @@ def read_setting(name: str, value: object) -> Any:
 
 def _check_currency(code: str, where: Where) -> None:
     if not _CURRENCY.fullmatch(code):
-        raise where.refusal(code, "three letters of ISO 4217", "is no currency")
+        raise where.refusal(code, "a three-letter currency code, such as USD", "is no currency")
 
 
 def setting_options() -> dict[str, tuple[str, ...]]:

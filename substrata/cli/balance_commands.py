@@ -28,31 +28,31 @@ _FREEDOMS = ("pieces", "thickness", "mass")
 
 def add_balance_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
-    settled = commands.add_parser("balance", help="bring a formula into its targets with the least change")
+    settled = commands.add_parser("balance", help="balance a formula: reach its targets with the least change")
     _file(settled)
     settled.add_argument("--target", action="append", default=[], help="net_carbs<=3, protein>=8; may be repeated")
-    settled.add_argument("--handling", default="", help="wanted class at shaping")
-    settled.add_argument("--lock", action="append", default=[], metavar="LINE", help="leave a line alone")
+    settled.add_argument("--handling", default="", help="target handling class at shaping")
+    settled.add_argument("--lock", action="append", default=[], metavar="LINE", help="do not change this ingredient")
     settled.add_argument("--texture", action="append", default=[], help="crisp>=7; may be repeated")
-    settled.add_argument("--minutes-most", type=float, help="baked within so many")
-    settled.add_argument("--thickness-most", type=float, metavar="MM", help="no thicker than so much")
+    settled.add_argument("--minutes-most", type=float, help="longest baking time")
+    settled.add_argument("--thickness-most", type=float, metavar="MM", help="greatest thickness")
     settled.add_argument("--without", action="append", default=[], help=", ".join(exclusions()))
-    settled.add_argument("--keep", action="append", default=[], choices=_FREEDOMS, help="is kept as it is (the usual)")
+    settled.add_argument("--keep", action="append", default=[], choices=_FREEDOMS, help="is not changed (default)")
     settled.add_argument("--free", action="append", default=[], choices=_FREEDOMS, help="may change too")
-    settled.add_argument("--surest", action="store_true", help="keep half a standard deviation away from the targets")
-    settled.add_argument("--nothing-new", action="store_true", help="bring no new ingredient in")
+    settled.add_argument("--surest", action="store_true", help="stay half a standard deviation inside the targets")
+    settled.add_argument("--nothing-new", action="store_true", help="add no new ingredient")
     settled.add_argument("--saved", help="the last saved version, against which the change is measured")
     settled.set_defaults(command=_balance)
-    swapped = commands.add_parser("swap", help="leave something out and settle again")
+    swapped = commands.add_parser("swap", help="exclude an ingredient and balance again")
     _file(swapped)
     swapped.add_argument("--without", action="append", required=True, help=", ".join(exclusions()))
     swapped.add_argument("--target", action="append", default=[])
     swapped.set_defaults(command=_swap)
-    ends = commands.add_parser("reach", help="how low and how high a quantity can go with everything else kept")
+    ends = commands.add_parser("reach", help="lowest and highest value of a quantity with all other targets met")
     ends.add_argument("file", help="a *.substrata.json file, or - for standard input")
     ends.add_argument("key", help="net_carbs, protein, …")
     ends.set_defaults(command=_reach)
-    start = commands.add_parser("begin", help="starting formulas of a form on different bases")
+    start = commands.add_parser("begin", help="starter formulas for a shape with different flours")
     start.add_argument("--form", required=True)
     start.add_argument("--target", action="append", default=[])
     start.add_argument("--without", action="append", default=[])
@@ -94,10 +94,10 @@ def _line(lines: Any, name: str) -> str:
     line_id = next((line.id for line in lines if name in (line.id, line.ingredient)), None)
     if line_id is None:
         raise FormulaError(
-            "no such line",
+            "line not found",
             got=name[:60],
             allowed=", ".join(line.id for line in lines),
-            remedy="name a line of the formula",
+            remedy="give the id of a line in the formula",
             field="lock",
         )
     return str(line_id)
@@ -120,7 +120,7 @@ def _answer_text(answer: BalanceAnswer, options: argparse.Namespace) -> str:
 def _reach(options: argparse.Namespace) -> str:
     if options.key not in target_keys():
         raise FormulaError(
-            "no such quantity",
+            "quantity not found",
             got=options.key[:60],
             allowed=", ".join(target_keys()),
             remedy="choose one of these",
@@ -149,7 +149,7 @@ def _begin(options: argparse.Namespace) -> str:
     for b in starters:
         rows += ["", f"{b.skeleton.name}. {b.text}"]
         rows += [f"  {line.ingredient:24} {line.grams:7.1f} g" for line in b.formula.lines if line.grams is not None]
-    return "\n".join(rows or ["nothing can be begun with that left out"])
+    return "\n".join(rows or ["no starter formula works without that ingredient"])
 
 
 @contextmanager

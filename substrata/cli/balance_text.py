@@ -38,8 +38,8 @@ def read_targets(texts: Sequence[str], field: str = "target") -> dict[str, Windo
             raise FormulaError(
                 "the target cannot be read",
                 got=text[:60],
-                allowed="a quantity, <= or >=, and a number: net_carbs<=3",
-                remedy="write it like this",
+                allowed="a quantity, <= or >=, and a number, such as net_carbs<=3",
+                remedy="use this format",
                 field=field,
             )
         key, how, number = match[1], match[2], float(match[3].replace(",", "."))
@@ -96,9 +96,10 @@ def settlement_table(settlement: BalanceAnswer) -> str:
         ]
         if way.handling:
             rows.append(f"  {'Handling':15} {way.handling.before} → {way.handling.after}")
-        rows += [f"  held by {', '.join(way.holds)}"] if way.holds else []
+        rows += [f"  limited by {', '.join(way.holds)}"] if way.holds else []
         rows += [
-            f"  {text}" for text in (*way.prices, *way.lost, *way.cautions, *(f"not met: {m}" for m in way.missed))
+            f"  {text}"
+            for text in (*way.prices, *way.lost, *way.cautions, *(f"target not met: {m}" for m in way.missed))
         ]
     rows += ["", settlement.nearest] if settlement.nearest else []
     rows += [f"  {relax.text}: {relax.price}" for relax in settlement.clash]

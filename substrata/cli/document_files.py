@@ -52,7 +52,7 @@ def document_of(file: str, what: str) -> dict[str, Any]:
         document = json.loads(read_text(file))
     except RecursionError as error:
         raise FormulaError(
-            "the file is nested too deep", got="brackets in brackets", allowed=f"a {what} document"
+            "the file is nested too deeply", got="brackets in brackets", allowed=f"a {what} document"
         ) from error
     except ValueError as error:
         raise FormulaError("the file is not JSON", got=str(error), allowed=f"a {what} document") from error

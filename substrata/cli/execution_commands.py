@@ -16,7 +16,7 @@ from substrata.execution.run_document import felt_words
 
 def add_execution_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
-    done = commands.add_parser("steps", help="what is done at the bench, one thing at a time")
+    done = commands.add_parser("steps", help="list the steps of a bake")
     done.add_argument("file", help="a *.substrata.json file, or - for standard input")
     done.add_argument("--batches", type=number(0.05, 200), default=1.0)
     done.add_argument("--table", action="store_true", help="for people instead of JSON")

@@ -16,12 +16,12 @@ from substrata.execution.run_document import Run, run_schema
 
 def add_inference_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
-    why_parser = commands.add_parser("why", help="what may have brought a run's faults, and what to do next")
+    why_parser = commands.add_parser("why", help="possible causes of a bake's faults, and what to try next")
     why_parser.add_argument("file", help="a *.run.json file with its verdict, or - for standard input")
     why_parser.add_argument("--good-before", action="store_true", help="this version was good before")
     why_parser.add_argument("--table", action="store_true", help="for people instead of JSON")
     why_parser.set_defaults(command=_why)
-    taught = commands.add_parser("learn", help="what runs teach of an oven, hands and palate")
+    taught = commands.add_parser("learn", help="what bakes reveal about an oven, handling, and taste")
     taught.add_argument("files", nargs="+", help="*.run.json files, or one file with a list of runs")
     taught.add_argument("--off", action="append", default=[], choices=["oven", "hands", "palate"])
     taught.add_argument("--table", action="store_true", help="for people instead of JSON")
@@ -33,10 +33,10 @@ def _why(options: argparse.Namespace) -> str:
     run = read_run(document_of(options.file, "run"))
     if run.verdict is None:
         raise FormulaError(
-            "the run has no verdict yet",
+            "this bake has no rating yet",
             got="a run without one",
             allowed='faults, colour and scores under "verdict"',
-            remedy="say what came of it first",
+            remedy="rate the bake first",
             field="verdict",
         )
     diagnosis_ = why(run, load_library(), proven=options.good_before)
@@ -44,13 +44,13 @@ def _why(options: argparse.Namespace) -> str:
         return json.dumps(asdict(diagnosis_), ensure_ascii=False, indent=1)
     rows = [diagnosis_.text, "", "The formula as written"]
     rows += [f"  {f.probability_text:15} {f.words}: {'; '.join(f.evidence)}" for f in diagnosis_.formula] or [
-        "  nothing stands out"
+        "  no likely cause"
     ]
     rows += ["", "In the making"]
     rows += [f"  {c.probability_text:15} {c.words}: {'; '.join((*c.evidence, *c.against))}" for c in diagnosis_.making]
     rows += [
         "",
-        "Would tell them apart",
+        "Questions that separate the causes",
         *(f"  {q.text}" for q in diagnosis_.questions),
         *(f"  {c.text}" for c in diagnosis_.checks),
     ]
@@ -65,7 +65,7 @@ def _learn(options: argparse.Namespace) -> str:
     if options.table:
         rows = [parameter.text for parameter in state.learned]
         rows += [
-            f"run {odd.run} hardly fits the others ({odd.block}): it counts {100 * odd.trust:.0f} %"
+            f"bake {odd.run} hardly fits the others ({odd.block}): it counts {100 * odd.trust:.0f} %"
             for odd in state.odd
         ]
         return "\n".join(rows or ["nothing learned yet"])

@@ -69,7 +69,7 @@ class _Parser(argparse.ArgumentParser):
 def _parser() -> argparse.ArgumentParser:
     parser = _Parser(prog="substrata", description=__doc__.partition("\n")[0] if __doc__ else None)
     commands = parser.add_subparsers(required=True)
-    judge = commands.add_parser("analyse", help="judge a formula document")
+    judge = commands.add_parser("analyse", help="analyze a formula document")
     judge.add_argument("file", help="a *.substrata.json file, or - for standard input")
     judge.add_argument("--table", action="store_true", help="for people instead of JSON")
     add_settings_arguments(judge)
@@ -102,8 +102,8 @@ def _parser() -> argparse.ArgumentParser:
     label.set_defaults(command=_check_label)
     paste = commands.add_parser("import", help="read a list, a page, a table or a workbook into a document")
     paste.add_argument("file", help="a text, HTML, JSON, CSV or XLSX file, or - for standard input")
-    paste.add_argument("--form", help="else what the title says, else a thin crust")
-    paste.add_argument("--pieces", type=count(1, 10_000), help="else what the list says, else as many as are usual")
+    paste.add_argument("--form", help="default: from the title, otherwise thin crust")
+    paste.add_argument("--pieces", type=count(1, 10_000), help="default: from the list, otherwise the usual number")
     paste.add_argument("--table", action="store_true")
     paste.set_defaults(command=_import)
     add_balance_commands(commands)
@@ -235,7 +235,7 @@ def _import(options: argparse.Namespace) -> str:
     if recipe.document is not None:
         return json.dumps(write_document(read_document(recipe.document)), ensure_ascii=False, indent=1)
     for key in recipe.unread:
-        print(f"not taken over: {key}", file=sys.stderr)
+        print(f"not imported: {key}", file=sys.stderr)
     pasted = import_text(recipe.text, load_library())
     for part in pasted:
         if part.problem:

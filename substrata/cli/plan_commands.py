@@ -20,12 +20,12 @@ from substrata.scheduling.purchasing import ShoppingRow, shopping
 
 def add_plan_commands(commands: Any) -> None:
     """Add them to the parser's commands."""
-    plan = commands.add_parser("plan", help="several bakes, few hands, one oven, ready in time")
+    plan = commands.add_parser("plan", help="plan several bakes for the people and ovens you have")
     plan.add_argument("file", help="a plan document, or - for standard input; a bake's formula may be a file beside it")
-    plan.add_argument("--seconds", type=number(0.1, 300, "s"), default=10.0, help="how long is sought")
+    plan.add_argument("--seconds", type=number(0.1, 300, "s"), default=10.0, help="search time limit")
     plan.add_argument("--table", action="store_true", help="for people instead of JSON")
     plan.set_defaults(command=_plan)
-    buy = commands.add_parser("shopping", help="what a plan document's bakes take together")
+    buy = commands.add_parser("shopping", help="shopping list for the bakes of a plan document")
     buy.add_argument("file", help="a plan document, or - for standard input")
     buy.add_argument("--table", action="store_true", help="for people instead of JSON")
     buy.set_defaults(command=_shopping)
@@ -57,7 +57,7 @@ def _plan(options: argparse.Namespace) -> str:
         rows = [answer.text, ""]
         for task in answer.tasks:
             look = (
-                f"  look from {task.check:%H:%M}, surely out by {task.surely:%H:%M}"
+                f"  check from {task.check:%H:%M}, out by {task.surely:%H:%M} at the latest"
                 if task.check and task.surely
                 else ""
             )
@@ -65,7 +65,7 @@ def _plan(options: argparse.Namespace) -> str:
         rows += [
             "",
             *(f"tight: {entry.text}" for entry in answer.tight),
-            *(f"would help: {entry.text}" for entry in answer.helps),
+            *(f"this would help: {entry.text}" for entry in answer.helps),
         ]
         return "\n".join(rows)
     plan_json = asdict(answer)

@@ -43,7 +43,11 @@ def _export(options: argparse.Namespace) -> str:
             return f"written: {options.out}"
         if sys.stdout.isatty():
             raise FormulaError(
-                "such a file is not shown", got=options.to, allowed="--out FILE", remedy="name a file", field="--out"
+                "this format cannot be printed to the terminal",
+                got=options.to,
+                allowed="--out FILE",
+                remedy="name a file",
+                field="--out",
             )
         sys.stdout.buffer.write(data)
         return ""

@@ -238,7 +238,7 @@ def _text(
         if room is None and any(p.kind in {"meat", "fish"} for p in perishables)
         else ""
     )
-    warm = f"To warm it: {form.text('reheat')}{hot}. " if form.text("reheat") else ""
+    warm = f"To reheat: {form.text('reheat')}{hot}. " if form.text("reheat") else ""
     last = f"{warm}Estimated water activity {likely:.2f} (up to {wet:.2f}); not tested."
     if room is not None:
         days = _count(int(room.number_in("room_days", 0)), "day")

@@ -41,7 +41,7 @@ def _hands(lessons: tuple[Lesson, ...], form: str, key: str) -> Hands:
     return Hands(
         stiffer=stiffer,
         remaining=remaining,
-        text=f"{abs(stiffer):.1f} {word} than the house model, {_source(by_formula, whole)}",
+        text=f"{abs(stiffer):.1f} {word} than the built-in model, {_source(by_formula, whole)}",
     )
 
 
@@ -68,6 +68,6 @@ def _palate(lessons: tuple[Lesson, ...], key: str) -> Palate:
 
 def _source(lesson: Lesson | None, whole: Lesson | None) -> str:
     if lesson and lesson.runs:
-        return f"from {lesson.runs} of your own"
+        return f"from {lesson.runs} of your own bakes"
     runs = whole.runs if whole else 0
-    return f"from {runs} trial{'' if runs == 1 else 's'} of other doughs in this kitchen"
+    return f"from {runs} bake{'' if runs == 1 else 's'} of other doughs in this kitchen"

@@ -54,11 +54,11 @@ def scale(dough: Dough, wish: ScaleWish) -> Scaled:
     """
     formula, now = dough.formula, dough.batch.dough_g
     if now <= 0:
-        raise FormulaError("there is no dough to scale", got="0 g", remedy="add lines first", field="lines")
+        raise FormulaError("there is no dough to scale", got="0 g", remedy="add ingredients first", field="lines")
     factor = _factor(dough, wish)
     if not isfinite(factor) or not 0 < factor <= MOST_FACTOR:
         raise FormulaError(
-            "it cannot be scaled by that",
+            "cannot scale by this value",
             got=f"{factor:g}",
             allowed=f"above 0, up to {MOST_FACTOR:g} times",
             field="factor",
@@ -88,7 +88,7 @@ def _factor(dough: Dough, wish: ScaleWish) -> float:
     raise FormulaError(
         "nothing to scale by",
         got="nothing",
-        allowed="a factor, pieces, their weight, or an amount at hand",
+        allowed="a factor, a number of pieces, a piece weight, or an amount on hand",
         field="factor",
     )
 
@@ -97,7 +97,7 @@ def _at_hand(dough: Dough, key: str, amount: str) -> float:
     line = next((line for line in dough.formula.lines if line.id == key), None)
     has = next((w.grams.value for w in dough.batch.lines if w.line.id == key), 0.0)
     if line is None or has <= 0:
-        raise FormulaError("no such line", got=key[:40], allowed="a line with a weight", field="line")
+        raise FormulaError("line not found", got=key[:40], allowed="an ingredient with a weight", field="line")
     text = f"{amount.strip()} g" if _is_number(amount) else amount
     request = replace(line, grams=None, entered=text, prep=None)
     return weigh_line(request, dough.library, dough.settings).grams.value / has

@@ -46,21 +46,26 @@ def check_sorts(formula: Formula) -> None:
     lines = [line for sort in formula.sorts for line in sort.lines]
     known = {line.id for line in formula.lines}
     if len(set(names)) != len(names):
-        raise FormulaError("two sorts share a name", got=", ".join(names)[:80], allowed="a name each", field="sorts")
+        raise FormulaError(
+            "two varieties have the same name",
+            got=", ".join(names)[:80],
+            allowed="a different name for each",
+            field="sorts",
+        )
     if whole != formula.pieces:
         raise FormulaError(
-            "the sorts do not make the pieces",
+            "the pieces of the varieties do not add up",
             got=f"{whole} of {formula.pieces}",
-            allowed=f"{formula.pieces} pieces together",
-            remedy="change the pieces of a sort",
+            allowed=f"{formula.pieces} pieces in total",
+            remedy="change the number of pieces of a variety",
             field="sorts",
         )
     if len(set(lines)) != len(lines) or set(lines) - known:
         strange = sorted(set(lines) - known) or sorted({line for line in lines if lines.count(line) > 1})
         raise FormulaError(
-            "a sort names a line that is not its own",
+            "a variety uses an ingredient of another variety",
             got=", ".join(strange)[:80],
-            allowed="lines of the formula, each in one sort at most",
+            allowed="ingredients of the formula, each in one variety at most",
             field="sorts",
         )
 

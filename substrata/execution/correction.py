@@ -44,7 +44,7 @@ def consistency_at(dough: Dough, minute: float, temperature_c: float | None = No
     """Consistency of the typical dough, log10 Pa s, so many minutes after mixing.
 
     Args:
-        dough: with two lines or more.
+        dough: with at least two ingredients.
         minute: after mixing.
         temperature_c: of the dough; None takes what it has after mixing.
 

@@ -83,7 +83,7 @@ def feel(
     allowed = (*felt_words(), *ALSO)
     if class_name not in allowed:
         raise FormulaError(
-            "no such feel",
+            "unknown dough feel",
             got=class_name[:40],
             allowed=", ".join(allowed),
             remedy="choose one of these",
@@ -91,7 +91,10 @@ def feel(
         )
     if dough.handling is None:
         raise FormulaError(
-            "there is no dough to feel yet", got="an empty bowl", allowed="two lines or more", remedy="weigh it first"
+            "there is no dough to feel yet",
+            got="no ingredients",
+            allowed="at least two ingredients",
+            remedy="weigh the ingredients first",
         )
     hand = _Hand(dough, class_name, minute, temperature_c, batches)
     advice = _advice(hand, class_name)
@@ -101,8 +104,8 @@ def feel(
 def _in_dry_air(dough: Dough, batches: float) -> str:
     added = sum(w.grams.value for w in dough.inside.lines if w.role == "liquid") * batches
     if not added:
-        return "In dry air cover it at once: its skin dries."
-    return f"In dry air up to {as_poured(constant('dry_air_water') * added):g} g more of the liquid may go in, late, by feel; cover it."
+        return "Cover the dough right away: in dry air its surface dries out."
+    return f"Cover the dough. In dry air you can add up to {as_poured(constant('dry_air_water') * added):g} g more liquid by feel, toward the end of mixing."
 
 
 def _advice(hand: _Hand, class_name: str) -> FeelAdvice:
@@ -193,10 +196,10 @@ class _Hand:
     def _text(self, ways: tuple[FeelWay, ...], closes: float | None, *, fits: bool) -> str:
         form = self.dough.form.name.lower()
         if fits:
-            closing_text = f" You have about {closes:.0f} min." if closes and closes > 0 else ""
-            return f"{self.felt.capitalize()} is right for a {form}: shape it now.{closing_text}"
+            closing_text = f" You have about {closes:.0f} min before it is too stiff." if closes and closes > 0 else ""
+            return f"Shape it now: {self.felt} is right for a {form}.{closing_text}"
         if not ways:
-            return f"{self.felt.capitalize()} is not what a {form} wants, and no small change brings it there."
+            return f"{self.felt.capitalize()} is not right for a {form}, and no small change will fix it."
         ways_text = ", or ".join(way.text for way in ways)
         return f"{self.felt.capitalize()} for a {form}: {ways_text}."
 
@@ -227,9 +230,9 @@ def _ways(hand: _Hand) -> tuple[FeelWay, ...]:
     candidates = corrections(hand.real, change, minute=hand.minute, temperature_c=hand.temperature_c)
     ways += [_adding(hand, correction) for correction in candidates]
     if abs(hand.off_by) > constant("felt_far_off") and not any(correction.whole for correction in candidates):
-        ways.insert(0, FeelWay(kind="check", text="check the weights first: it is far off"))
+        ways.insert(0, FeelWay(kind="check", text="check the weights first: the dough is far from the target"))
     return tuple(ways[:_MOST_WAYS]) or (
-        FeelWay(kind="check", text="check what was weighed: no small change brings it there"),
+        FeelWay(kind="check", text="check what was weighed: no small change will fix this"),
     )
 
 
@@ -263,10 +266,10 @@ def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
 
 def _warmer(hand: _Hand, to: float) -> list[FeelWay]:
     if cheese_share(hand.dough.inside) >= constant("cheese_dough"):
-        return [FeelWay(kind="warm", text=f"warm the piece in hand to {to:.0f} °C", temperature_c=to)]
+        return [FeelWay(kind="warm", text=f"warm only the piece you are shaping to {to:.0f} °C", temperature_c=to)]
     if to > constant("butter_runs_c"):
         return []
-    return [FeelWay(kind="warm", text=f"let it warm to {to:.0f} °C", temperature_c=to)]
+    return [FeelWay(kind="warm", text=f"let the dough warm to {to:.0f} °C", temperature_c=to)]
 
 
 def _adding(hand: _Hand, correction: Correction) -> FeelWay:
@@ -290,7 +293,7 @@ def _crumbly(hand: _Hand) -> tuple[FeelWay, ...]:
     """Press it; then as much liquid as fills its voids a little better than now."""
     ways = []
     if hand.bowl.method.pressed:
-        ways.append(FeelWay(kind="press", text="press it together hard once more"))
+        ways.append(FeelWay(kind="press", text="press the dough together firmly once more"))
     dough = hand.dough
     start = shaped_at(dough.inside, dough.formula, rest_min=hand.minute)[1]
     # Felt as crumbly, its voids are just not filled, whatever the forecast says.
@@ -309,6 +312,8 @@ def _greasy(hand: _Hand) -> tuple[FeelWay, ...]:
     """Fat has come out: cooler, and hands off (common practice)."""
     cooler = max(hand.temperature_c - 8, 15.0)
     return (
-        FeelWay(kind="cool", text=f"let it cool to {cooler:.0f} °C and knead it back in", temperature_c=cooler),
-        FeelWay(kind="wait", text="rest it 5 min and do not work it on", minutes=5.0),
+        FeelWay(
+            kind="cool", text=f"let the dough cool to {cooler:.0f} °C and knead the fat back in", temperature_c=cooler
+        ),
+        FeelWay(kind="wait", text="rest the dough 5 min and do not work it further", minutes=5.0),
     )

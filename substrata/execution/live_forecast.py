@@ -168,7 +168,7 @@ class LiveBake:
             offset_k=self.case.offset_k,
             offset_sd=self.case.offset_sd,
             odd=(),
-            text="No end of this bake can be told: go by weight and eye.",
+            text="The end of this bake cannot be forecast. Go by weight and color.",
         )
 
 
@@ -181,15 +181,15 @@ def check_reading(reading: BakeReading) -> None:
     allowed = {"weight": (-0.5, 0.95), "core": (-30.0, 150.0), "oven": (-30.0, 400.0), "colour": (-2.0, 2.0)}
     if reading.kind not in allowed:
         raise FormulaError(
-            "no such reading", got=str(reading.kind)[:40], allowed=", ".join(allowed), remedy="choose one of these"
+            "reading not found", got=str(reading.kind)[:40], allowed=", ".join(allowed), remedy="choose one of these"
         )
     low, high = allowed[reading.kind]
     if not low <= reading.value <= high or not 0 <= reading.minute <= 600:
         raise FormulaError(
-            "the reading cannot be meant",
+            "this reading is not plausible",
             got=f"{reading.kind} {reading.value:g} at {reading.minute:g} min",
             allowed=f"{low:g} to {high:g}, within 600 min",
-            remedy="read it again",
+            remedy="measure again",
             field=reading.kind,
         )
 
@@ -221,15 +221,19 @@ def _thinned(readings: Sequence[BakeReading]) -> list[BakeReading]:
 def _text(ready: float, minute: float, before: float, offset: float, has_readings: bool) -> str:
     remaining = ready - minute
     when = (
-        f"about {remaining:.0f} min to go" if remaining >= 1.5 else "look now" if remaining > -2 else "it should be out"
+        f"about {remaining:.0f} min left"
+        if remaining >= 1.5
+        else "check it now"
+        if remaining > -2
+        else "take it out now"
     )
     if not has_readings:
-        return f"{when.capitalize()}: done about {ready:.0f} min after it went in."
+        return f"{when.capitalize()}: done at about {ready:.0f} min of baking."
     moved = ready - before
     how = (
         "as forecast"
         if abs(moved) < 0.04 * before
-        else f"{abs(moved):.0f} min {'later' if moved > 0 else 'sooner'} than forecast"
+        else f"{abs(moved):.0f} min {'later' if moved > 0 else 'earlier'} than forecast"
     )
     oven = f"; this oven runs about {abs(offset):.0f} °C {'hot' if offset > 0 else 'cool'}" if abs(offset) >= 6 else ""
     return f"{when.capitalize()}: {how}{oven}."

@@ -33,10 +33,10 @@ def bake_steps(
         id="weight_in",
         group="bake",
         kind="measure",
-        text="Weigh what goes in, tray and paper taken off",
+        text="Weigh the dough without tray and paper",
         grams=whole_g * batches,
         measures="weight_in_g",
-        target="weight before and after tells twice as much as the clock",
+        target="weight loss shows doneness better than time does",
     )
     hot = [number for number, stage in enumerate(stages) if not stage.moment]
     for number, stage in enumerate(stages):
@@ -92,7 +92,7 @@ def _turning_step(forecast: BakeForecast) -> Iterator[RunStep]:
         id="slip:turn",
         group="bake",
         kind="moment",
-        text="Turn the tray; swap two trays",
+        text="Turn the tray. If there are two, swap them.",
         target=f"after {ready.best / 2:.0f} min",
         check_min=ready.best / 2,
         moment="turn",
@@ -108,7 +108,7 @@ def _out_steps(forecast: BakeForecast, signs: Row, batches: float) -> Iterator[R
             id=f"out:{number}",
             group="bake",
             kind="moment",
-            text=f"Out of the {where}: {sort.name}",
+            text=f"Take {sort.name} out of the {where}",
             minutes=sort.ready_min.best,
             target=f"{sort.pieces * batches:g} pieces, {_window(sort.ready_min.low, sort.ready_min.high)}",
             sign=signs.text("out"),
@@ -118,10 +118,10 @@ def _out_steps(forecast: BakeForecast, signs: Row, batches: float) -> Iterator[R
         id="out",
         group="bake",
         kind="moment",
-        text=f"Out of the {where}" + (f": {forecast.sorts[-1].name}" if forecast.sorts else ""),
+        text=f"Take {forecast.sorts[-1].name if forecast.sorts else 'the pieces'} out of the {where}",
         moment="out",
         measures="core_c",
-        target=f"core about {core:.0f} °C" if core else "",
+        target=f"core temperature about {core:.0f} °C" if core else "",
         sign=signs.text("out"),
     )
 
@@ -134,12 +134,13 @@ def _weight_out_step(forecast: BakeForecast, batches: float) -> Iterator[RunStep
         id="weight_out",
         group="bake",
         kind="measure",
-        text="Weigh what came out",
+        text="Weigh the baked pieces",
         grams=to.best * batches,
         low_g=to.low * batches,
         high_g=to.high * batches,
         measures="weight_out_g",
         target=f"{to.best * batches:.0f} g ({to.low * batches:.0f}–{to.high * batches:.0f})",
+        sign="All pieces together, without tray or pan, right after baking.",
     )
 
 
@@ -150,11 +151,11 @@ def cooling_step(signs: Row) -> RunStep:
         id="cool",
         group="cool",
         kind="wait",
-        text="Let it cool" if minutes > 5 else "Let it stand",
+        text="Let cool" if minutes > 5 else "Let stand",
         minutes=minutes,
         sign=signs.text("after"),
     )
 
 
 def _window(low: float, high: float) -> str:
-    return f"look from {low:.0f}, out by {high:.0f} min"
+    return f"check from {low:.0f} min, take out by {high:.0f} min"

@@ -61,10 +61,10 @@ def poured(
     weighed = next((w for w in dough.batch.lines if w.line.id == line), None)
     if weighed is None:
         raise FormulaError(
-            "no such line",
+            "line not found",
             got=line[:60],
             allowed=", ".join(w.line.id for w in dough.batch.lines),
-            remedy="name a line of the formula",
+            remedy="give the id of a line in the formula",
             field="line",
         )
     written = weighed.grams.value
@@ -78,7 +78,7 @@ def poured(
             tolerance_g=allowed * batches,
             within=True,
             ways=(),
-            text=f"{_grams(grams)} {name}: within what it may be.",
+            text=f"{_grams(grams)} {name} is within tolerance.",
         )
     ways = []
     if off < 0:
@@ -92,7 +92,7 @@ def poured(
     if off > 0 or mixed:
         ways += _still_in_range(dough, weighed, off, batches)
         ways.append(_scaled(dough, weighed, grams, written * batches, before, batches))
-    side = "too much" if off > 0 else "short of"
+    side = "too much" if off > 0 else "too little"
     return PourAdvice(
         line=line,
         off_g=off * batches,
@@ -114,7 +114,7 @@ def _still_in_range(dough: Dough, line: WeighedLine, off: float, batches: float)
         out_of_range = worse_than(before, after)
         if out_of_range:
             return []
-        return [PourWay(kind="keeps", text="leave it: nothing else has to follow", grams={}, worse=())]
+        return [PourWay(kind="keeps", text="leave it as is: no other change needed", grams={}, worse=())]
     minute = rest_of(dough.inside, dough.formula)
     ways = []
     for correction in corrections(now, change, minute=minute):
@@ -131,10 +131,10 @@ def _keeping(now: Dough, correction: Correction, batches: float) -> PourWay:
     name = correction.name.partition(",")[0].lower()
     whole = (here.get(correction.line, 0.0) + correction.grams) * batches
     worse = _sentence(correction.worse)
-    exception = f" (then {' and '.join(worse)} leaves its window)" if worse else ""
+    exception = f" (but {' and '.join(worse)} will be out of range)" if worse else ""
     return PourWay(
         kind="keeps",
-        text=f"+ {_grams(correction.grams * batches)} {name} keeps how it handles{exception}",
+        text=f"add {_grams(correction.grams * batches)} {name} to keep the same handling{exception}",
         grams={correction.line: whole},
         worse=worse,
     )
@@ -155,7 +155,7 @@ def _scaled(
     top_up = f", and top up {', '.join(again)}" if again else ""
     return PourWay(
         kind="scale",
-        text=f"everything else × {factor:.2f} for {pieces:.1f} pieces{top_up}",
+        text=f"scale everything else × {factor:.2f} for {pieces:.1f} pieces{top_up}",
         grams=rest,
         worse=(),
     )

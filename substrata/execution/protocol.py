@@ -48,9 +48,9 @@ def bake_protocol(dough: Dough, *, batches: float = 1.0) -> RunPlan:
     if dough.handling is None:
         raise FormulaError(
             "there is nothing to make yet",
-            got="an empty bowl" if not dough.batch.lines else "one line",
-            allowed="two lines or more",
-            remedy="add what it is made of",
+            got="no ingredients" if not dough.batch.lines else "one line",
+            allowed="at least two ingredients",
+            remedy="add its ingredients",
             field="lines",
         )
     maker = _Maker(dough, batches)
@@ -65,8 +65,7 @@ def bake_protocol(dough: Dough, *, batches: float = 1.0) -> RunPlan:
         ready_min=ready,
         wanted_low=dough.handling.target_low,
         wanted_high=dough.handling.target_high,
-        text=f"{len(steps)} steps; {dough.batch.dough_g * batches:.0f} g of dough for "
-        f"{dough.formula.pieces * batches:g} pieces of {as_poured(dough.piece.dough_g):g} g.",
+        text=f"{len(steps)} steps. {dough.batch.dough_g * batches:.0f} g of dough for {dough.formula.pieces * batches:g} × {as_poured(dough.piece.dough_g):g} g.",
     )
 
 
@@ -128,20 +127,22 @@ class _Maker:
                     kind="wait" if act.minutes else "do",
                     text=_ACTS.get(act.act, act.act).format(times=act.times, watts=act.watts),
                     minutes=act.minutes or None,
-                    target=f"{card.target_g * self.batches:.0f} g after it" if number == len(card.steps) else "",
-                    sign="take a fresh grip: two or three still give water" if act.act == "squeeze" else "",
+                    target=f"down to {card.target_g * self.batches:.0f} g" if number == len(card.steps) else "",
+                    sign="open the cloth, gather it again, and squeeze: more juice comes out"
+                    if act.act == "squeeze"
+                    else "",
                 )
             yield RunStep(
                 id=f"dried:{card.line}",
                 group="prep",
                 kind="measure",
-                text=f"Weigh the {card.name.partition(',')[0].lower()} as it is now",
+                text=f"Weigh the dried {card.name.partition(',')[0].lower()}",
                 grams=as_poured(card.target_g * self.batches),
                 low_g=card.target_g * self.batches - self._off(card.line),
                 high_g=card.target_g * self.batches + self._off(card.line),
                 line=card.line,
                 measures="squeezed_g",
-                target=f"{card.target_g * self.batches:.0f} g after squeezing",
+                target=f"{card.target_g * self.batches:.0f} g after drying",
             )
         for weighed in self.dough.batch.lines:
             if weighed.line.part is not None and weighed.grams.value > 0:
@@ -150,7 +151,7 @@ class _Maker:
                     id=f"part:{weighed.line.id}",
                     group="prep",
                     kind="do",
-                    text=f"Have the {weighed.ingredient.name} ready",
+                    text=f"Prepare the {weighed.ingredient.name}",
                     grams=grams,
                     line=weighed.line.id,
                     target=f"{grams:g} g",
@@ -174,7 +175,7 @@ class _Maker:
                 text=task.title,
                 minutes=minutes,
                 target=task.text,
-                sign="foam stands on it",
+                sign="ready when foamy",
                 lines=task.lines,
                 cautions=task.cautions,
             )
@@ -272,7 +273,7 @@ class _Maker:
                 id="dough_c",
                 group="mix",
                 kind="measure",
-                text="Take the dough's temperature",
+                text="Measure the dough temperature",
                 target=f"about {handling.temperature_c:.0f} °C",
                 measures="dough_c",
                 moment="" if steps else "mixed",
@@ -292,11 +293,11 @@ class _Maker:
             id="preheat",
             group=group,
             kind="wait",
-            text=f"Heat the oven to {oven:.0f} °C{' with the fan' if self.dough.formula.bake.fan else ''}",
+            text=f"Preheat the oven to {oven:.0f} °C{', fan on' if self.dough.formula.bake.fan else ''}",
             minutes=float(heating_minutes(oven)),
-            target=f"{oven:.0f} °C on the dial",
+            target=f"set to {oven:.0f} °C",
             measures="probe_c",
-            sign="a probe in the empty oven tells what it really has",
+            sign="check with an oven thermometer: the real temperature can differ",
         )
 
     def _rest(self) -> Iterator[RunStep]:
@@ -325,16 +326,18 @@ class _Maker:
                 id="rest",
                 group="rest",
                 kind="wait",
-                text=f"Let it rest {handling.rest_text}" if self.dough.formula.mix.rest_in else "Let it rest",
+                text=f"Let the dough rest {handling.rest_text}"
+                if self.dough.formula.mix.rest_in
+                else "Let the dough rest",
                 minutes=handling.rest_min,
                 target=handling.text,
-                sign=f"{_classes(handling)} when you press it" if _says_something(handling) else "",
+                sign=f"should feel {_classes(handling)} when you press it" if _says_something(handling) else "",
             )
         yield RunStep(
             id="feel",
             group="rest",
             kind="feel",
-            text="Press it: how does it feel?",
+            text="Press the dough. How does it feel?",
             target=_classes(handling),
         )
 
@@ -346,7 +349,7 @@ class _Maker:
                 kind="wait",
                 text="Let the shaped pieces rise in a warm place, covered",
                 minutes=constant("proof_minutes"),
-                sign="a quarter larger, and a dent comes back slowly",
+                sign="ready when 25 % larger and a dent springs back slowly",
             )
 
     @property
@@ -379,7 +382,9 @@ class _Maker:
             sign=self.signs.text("in"),
             measures="thickness_mm",
             moment="shaped",
-            cautions=(f"It cracks below {until:.0f} °C: warm only the piece in hand, and not often.",) if until else (),
+            cautions=(f"Warm only the piece you are shaping, once or twice: the dough cracks below {until:.0f} °C.",)
+            if until
+            else (),
         )
         yield from self._around("fill")
         kinds = ("dock", "vent", "seal", "wash") if self.forecast_fried else ("dock", "vent", "seal", "wash", "paper")
@@ -408,10 +413,10 @@ class _Maker:
 
 _ACTS = {
     "microwave": "Microwave at {watts:.0f} W",
-    "pan": "Dry it in a pan, stirring",
-    "salt": "Salt it and let it stand",
-    "cook": "Cook it soft, and drain",
-    "squeeze": "Squeeze in a cloth, {times} grips",
+    "pan": "Dry in a pan over medium heat, stirring",
+    "salt": "Salt and let stand",
+    "cook": "Cook until soft, then drain",
+    "squeeze": "Squeeze in a cloth {times} times",
     "stand": "Let it stand and drain",
 }
 

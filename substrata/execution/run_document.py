@@ -97,7 +97,7 @@ class Done:
     minutes: Annotated[float | None, MINUTES] = None  # in the oven
     weight_in_g: Annotated[float | None, GRAMS] = None  # of what was weighed, before
     weight_out_g: Annotated[float | None, GRAMS] = None  # and after
-    core_c: Annotated[float | None, DEGREES] = None  # as it came out
+    core_c: Annotated[float | None, DEGREES] = None  # out of the oven
     squeezed_g: Annotated[float | None, GRAMS] = None  # of the vegetable, after drying
     # Small things that are done or left: "dock", "vent", "turn", "wash" … (``slips.csv``); what is not told is not known.
     steps: Annotated[Mapping[str, bool], Named(item=Flag())] = field(default_factory=dict)
@@ -109,7 +109,7 @@ class Done:
 class RatedFault:
     """A fault, and where."""
 
-    id: Annotated[str, Word(options=_fault_ids, what="is no fault that is known", required=True)]
+    id: Annotated[str, Word(options=_fault_ids, what="is not a known fault", required=True)]
     where: Annotated[WHERE, Word(options=get_args(WHERE))] = ""
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
 
@@ -185,7 +185,7 @@ def read_run(document: Mapping[str, Any]) -> Run:
     plain = check_version(document, _VERSION, RUN_VERSION, "run")
     if "formula" not in document:
         raise FormulaError(
-            "the run tells no formula",
+            "the bake has no formula",
             got=", ".join(map(str, document))[:80] or "an empty object",
             allowed="a run document with the formula as it was written",
             remedy='put the formula\'s document under "formula"',
@@ -227,10 +227,10 @@ def _known_lines(run: Run) -> None:
         strange = [line for line in getattr(run.done, where) if line not in lines]
         if strange:
             raise FormulaError(
-                "the run tells of a line that its formula has not",
+                "the bake names an ingredient line that its formula does not have",
                 got=", ".join(strange)[:80],
                 allowed=", ".join(sorted(lines))[:200],
-                remedy="name a line of the formula",
+                remedy="give the id of a line in the formula",
                 field=f"done.{where}",
             )
 
@@ -239,7 +239,7 @@ def _known_steps(done: Done) -> None:
     strange = [key for key in done.steps if key not in slip_words()]
     if strange:
         raise FormulaError(
-            "no such step",
+            "step not found",
             got=", ".join(strange)[:80],
             allowed=", ".join(slip_words()),
             remedy="choose one of these",

@@ -108,7 +108,7 @@ class BakeWish:
     ware: Annotated[str, Text(most=60, label="baked on")] = ""  # tray, stone; "" is the form's usual one
     trays: Annotated[int, Whole(low=1, high=MOST_TRAYS, label="trays")] = 1  # baked at once
     # Temperature of the dough going in; None: as it was mixed.
-    dough_c: Annotated[float | None, Number(low=-5, high=90, unit="°C", label="dough goes in at")] = None
+    dough_c: Annotated[float | None, Number(low=-5, high=90, unit="°C", label="dough temperature going in")] = None
     # 0: where its oven stands.
     altitude_m: Annotated[float, Number(low=-400, high=5000, unit="m", label="altitude")] = 0.0
     stages: Annotated[

@@ -79,7 +79,10 @@ class _Whole(Kind):
         """Read the formula."""
         if where.field.count("formula") > MOST_PARTS_DEEP:
             raise where.refusal(
-                "parts in parts", f"up to {MOST_PARTS_DEEP} levels", "lie too deep", "weigh them by themselves"
+                "parts in parts",
+                f"up to {MOST_PARTS_DEEP} levels",
+                "are nested too deep",
+                "enter their weights separately",
             )
         plain = (
             {key: entry for key, entry in value.items() if key != "substrata"} if isinstance(value, Mapping) else value
@@ -107,7 +110,7 @@ MOST_PARTS_DEEP = 5
 class Part:
     """A formula as a line of another: pinned as it was when it was taken."""
 
-    formula: Annotated[Formula, _Whole(required=True, note="the part's own document, as it was pinned")]
+    formula: Annotated[Formula, _Whole(required=True, note="document of the sub-recipe at the pinned version")]
     # What tells it from other formulas, where it is from.
     key: Annotated[str, Text(most=60)] = ""
     number: Annotated[int, Whole(low=0, high=100_000)] = 0  # of its version; 0 for a draft
@@ -132,7 +135,9 @@ class Line:
     # Id in the pantry; unknown ones are kept and reported.
     ingredient: Annotated[str, Text(required=True, note="id in the pantry")] = ""
     # Key of the pack it is taken from; "" means the reference.
-    lot: Annotated[str, Text(most=40, note="key of a pack; the ingredient answers where it is not known")] = ""
+    lot: Annotated[str, Text(most=40, note="key of a pack; if unknown, the ingredient's reference values are used")] = (
+        ""
+    )
     grams: Annotated[float | None, Number(low=0, soft=True, note="null: take the weight from entered")] = None
     entered: Annotated[str, Text(most=300)] = ""  # amount as typed: "1 1/2 cup", "90 g"
     role: Annotated[str, Word(options=_role_words, label="role")] = ""  # "" means the ingredient's usual role
@@ -220,7 +225,7 @@ class Sort:
 class MethodEdit:
     """A step of the method in the baker's own words."""
 
-    text: Annotated[str, Text(most=2000, note="empty leaves the step out")] = ""
+    text: Annotated[str, Text(most=2000, note="empty hides the step")] = ""
     of: Annotated[str, Text(most=2000, note="what was computed when it was written")] = ""
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
 

@@ -41,10 +41,10 @@ def _distinct_ids(formula: Formula) -> None:
         raise FormulaError(
             "two lines share an id",
             got=twice,
-            allowed="one id a line",
+            allowed="one id per line",
             line=twice,
             field="id",
-            remedy="give one of them another id",
+            remedy="change one of the ids",
         )
 
 
@@ -52,11 +52,11 @@ def _ordered_targets(formula: Formula) -> None:
     for key, target in formula.targets.items():
         if target.low is not None and target.high is not None and target.low > target.high:
             raise FormulaError(
-                "the target's bounds are crossed",
+                "the minimum is above the maximum",
                 got=f"{target.low:g} to {target.high:g}",
                 field=f"targets.{key}",
                 allowed="low up to high",
-                remedy="swap them",
+                remedy="swap the two values",
             )
 
 

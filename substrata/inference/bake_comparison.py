@@ -123,7 +123,7 @@ def compared(
         names=tuple(names.get(run.id, run.id) for run in runs),
         rows=tuple(rows),
         held=tuple(_correlations(losses, forecast_losses)),
-        text=f"Differed: {words}." if words else "Nothing that was logged differed.",
+        text=f"Differed: {words}." if words else "No logged value differs.",
     )
 
 
@@ -211,6 +211,9 @@ def _correlations(losses: list[float | None], values: list[float | None]) -> lis
     held = sum(abs(lost - f) <= constant("loss_held") + _HAIR for lost, f in pairs)
     return [
         Held(
-            what="loss", held=held, count=len(pairs), text=f"the forecast of the weight held in {held} of {len(pairs)}"
+            what="loss",
+            held=held,
+            count=len(pairs),
+            text=f"the weight forecast was right in {held} of {len(pairs)} bakes",
         )
     ]

@@ -88,21 +88,23 @@ def _opened(data: bytes) -> Image.Image:
     try:
         picture = Image.open(io.BytesIO(data), formats=_FORMATS)
     except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError) as error:
-        raise _refused("this is no photo", "another kind of file", "JPEG, PNG or WebP", "take a photo") from error
+        raise _refused(
+            "this file is not a photo", "another kind of file", "JPEG, PNG or WebP", "take a photo"
+        ) from error
     width, height = picture.size
     if width * height > MOST_PIXELS or min(width, height) < 4 * _BLOCK:
         raise _refused(
-            "the photo has not a size that can be read",
+            "the photo size cannot be read",
             f"{width} × {height}",
             f"{4 * _BLOCK} pixels a side, up to {MOST_PIXELS / 1e6:.0f} megapixels",
-            "take another one",
+            "take another photo",
         )
     try:
         picture.draft("RGB", (STORED_SIDE, STORED_SIDE))
         return ImageOps.exif_transpose(picture).convert("RGB")
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
         raise _refused(
-            "the photo is broken", "a file that ends too soon", "a whole picture", "take another one"
+            "the photo is broken", "a file that ends too soon", "a whole picture", "take another photo"
         ) from error
 
 
@@ -119,7 +121,10 @@ def colour_of(pixels: Floats, *, at: tuple[float, float] | None = None, referenc
     """
     if at is None and reference != "paper":
         raise _refused(
-            "a grey card is not found by itself", "a photo without a touch", "a touch on the card", "tap where it lies"
+            "a gray card cannot be found automatically",
+            "a photo without a touch",
+            "a touch on the card",
+            "tap the card in the photo",
         )
     blown: Mask = np.max(pixels, axis=-1) >= _BLOWN
     linear = _linear(pixels / 255)
@@ -136,10 +141,10 @@ def colour_of(pixels: Floats, *, at: tuple[float, float] | None = None, referenc
     crust = within if within.sum() >= _LEAST_BLOCKS else crust
     if float(lost[crust].mean()) > 0.2:
         raise _refused(
-            "the crust is blown out",
-            "white spots without colour",
+            "the crust is overexposed",
+            "white spots without color",
             "an even light without glare",
-            "turn it away from the lamp",
+            "turn the crust away from the light",
         )
     lightness = _lightness(luminance[crust])
     uneven = float(np.std(blocks[white].sum(axis=-1)) / np.mean(blocks[white].sum(axis=-1)))
@@ -194,10 +199,10 @@ def _paper_blocks(blocks: Floats, spread: Floats, lost: Floats, at: tuple[float,
         column = min(int(at[0] * grey.shape[1]), grey.shape[1] - 1)
         if lost[row, column] >= 0.3:
             raise _refused(
-                "the paper is blown out",
+                "the paper is overexposed",
                 "no tone left in it",
-                "paper that is grey and not white in the picture",
-                "less light on it",
+                "paper that looks gray, not white, in the picture",
+                "use less light",
             )
         here: Mask = plain & (np.abs(grey - grey[row, column]) < 0.12 * grey[row, column])
         here[row, column] = True
@@ -205,14 +210,14 @@ def _paper_blocks(blocks: Floats, spread: Floats, lost: Floats, at: tuple[float,
     if not plain.any():
         if float((lost >= 0.3).mean()) > 0.05:
             raise _refused(
-                "the photo is blown out", "no tone left in its bright parts", "an even light", "less light, no flash"
+                "the photo is overexposed", "no tone left in its bright parts", "an even light", "less light, no flash"
             )
         raise _no_paper()
     top = float(np.quantile(grey[plain], 0.97))
     white: Mask = plain & (grey > 0.86 * top)
     if lost[grey >= top].mean() > 0.5 if (grey >= top).any() else False:
         raise _refused(
-            "the photo is blown out", "no tone left in its bright parts", "an even light", "less light, no flash"
+            "the photo is overexposed", "no tone left in its bright parts", "an even light", "less light, no flash"
         )
     values = grey[white]
     if white.sum() < _LEAST_BLOCKS or float(values.std() / values.mean()) > constant("photo_even_paper"):
@@ -233,7 +238,7 @@ def _crust_blocks(corrected: Floats, luminance: Floats, white: Mask) -> Mask:
             "no crust is seen",
             "nothing warm in the middle",
             "the crust in the middle, paper beside it",
-            "take it from above",
+            "take the photo from above",
         )
     return crust
 
@@ -243,7 +248,7 @@ def _no_paper() -> FormulaError:
         "no white paper is seen",
         "a picture without it",
         "a sheet of white paper beside the crust",
-        "lay one in, or tap where it lies",
+        "add a sheet of paper, or tap it in the photo",
     )
 
 

@@ -39,12 +39,12 @@ def _loss(done: Done) -> float | None:
 _MEASURED: dict[str, tuple[str, str, Callable[[Done], float | None]]] = {
     "minutes": ("in the oven", "min", lambda done: done.minutes),
     "loss": ("weight lost", "%", _loss),
-    "core_c": ("core as it came out", "°C", lambda done: done.core_c),
-    "probe_c": ("the empty oven", "°C", lambda done: done.probe_c),
-    "dough_c": ("dough after mixing", "°C", lambda done: done.dough_c),
+    "core_c": ("core out of the oven", "°C", lambda done: done.core_c),
+    "probe_c": ("empty oven temperature", "°C", lambda done: done.probe_c),
+    "dough_c": ("dough temperature after mixing", "°C", lambda done: done.dough_c),
     "rest_min": ("rest", "min", lambda done: done.rest_min),
     "thickness_mm": ("thickness", "mm", lambda done: done.thickness_mm),
-    "squeezed_g": ("vegetable after drying", "g", lambda done: done.squeezed_g),
+    "squeezed_g": ("vegetable weight after drying", "g", lambda done: done.squeezed_g),
 }
 
 
@@ -68,7 +68,7 @@ def over_time(runs: Sequence[Run], figure: str) -> tuple[RunPoint, ...]:
     """
     if figure not in {kind.key for kind in run_figure_kinds()}:
         raise FormulaError(
-            "no such figure",
+            "figure not found",
             got=figure[:40],
             allowed=", ".join(kind.key for kind in run_figure_kinds()),
             field="figure",

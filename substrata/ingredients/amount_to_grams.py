@@ -105,11 +105,11 @@ def _count(unit: Unit, term: Term, ingredient: Ingredient, settings: Settings) -
 
 
 def _cannot(problem: str, ingredient: Ingredient) -> AmountError:
-    known = ", ".join(ingredient.measures) or "none but weights"
+    known = ", ".join(ingredient.measures) or "weights only"
     return AmountError(
         f"no weight is known for a {problem} of {ingredient.name}",
         got=problem,
         allowed=f"grams, ounces, {known}",
-        remedy="type grams",
+        remedy="enter grams",
         field="entered",
     )

@@ -49,6 +49,6 @@ def egg_grams(part: str, size: str, scheme: EggScheme) -> Spread:
     if (scheme, key) not in classes:
         allowed = ", ".join(name for owner, name in classes if owner == scheme)
         raise AmountError(
-            "no such egg size", got=size, allowed=allowed, field="entered", remedy="name a size or type grams"
+            "egg size not found", got=size, allowed=allowed, field="entered", remedy="name a size or enter grams"
         )
     return classes[scheme, key][part]

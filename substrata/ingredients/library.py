@@ -174,7 +174,11 @@ def _composition(row: Row) -> Composition:
     sds = tuple(row.number_in(SPREADS[n], low=0) if n in SPREADS else 0.0 for n in NUTRIENTS)
     result = Composition(values=values, sds=sds)
     if abs(result.closes_at - 100) > CLOSING_TOLERANCE_G:
-        raise row.error("the proximates do not close", got=f"{result.closes_at:.2f} g", allowed="100 ± 1 g")
+        raise row.error(
+            "water, protein, fat, carbohydrate, and ash do not add up to 100 g",
+            got=f"{result.closes_at:.2f} g",
+            allowed="100 ± 1 g",
+        )
     parts = result["fibre_g"] + result["erythritol_g"] + result["allulose_g"] + result["polyols_g"]
     for part, whole in ((parts, "carbohydrate_g"), (result["saturates_g"], "fat_g")):
         if part > result[whole] + 0.05:

@@ -55,7 +55,7 @@ class Label:
     """The nutrition label of a pack, as printed."""
 
     style: Annotated[
-        LabelStyle, Word(options=STYLES, required=True, note="us: carbohydrate includes fibre; eu: it does not")
+        LabelStyle, Word(options=STYLES, required=True, note="us: carbohydrate includes fiber; eu: it does not")
     ]
     # Grams that the figures are for: the serving, or 100.
     per_g: Annotated[float, Number(low=0, above=True, high=MOST_SERVING_G, unit="g", optional=False, required=True)]
@@ -78,7 +78,9 @@ class Label:
             LabelError: naming the field.
         """
         if self.style not in STYLES:
-            raise LabelError("no such label style", got=str(self.style)[:20], allowed=", ".join(STYLES), field="style")
+            raise LabelError(
+                "label style not found", got=str(self.style)[:20], allowed=", ".join(STYLES), field="style"
+            )
         if not isfinite(self.per_g) or not 0 < self.per_g <= MOST_SERVING_G:
             raise LabelError(
                 "the serving cannot be weighed",
@@ -89,7 +91,7 @@ class Label:
             )
         strange = set(self.figures) - set(FIGURES)
         if strange:
-            raise LabelError("no such figure", got=", ".join(sorted(strange))[:60], allowed=", ".join(FIGURES))
+            raise LabelError("figure not found", got=", ".join(sorted(strange))[:60], allowed=", ".join(FIGURES))
 
     @cached_property
     def intervals(self) -> dict[str, Interval]:
@@ -133,7 +135,7 @@ def nutrient_intervals(label: Label, fibre_if_blank: float) -> dict[str, Interva
 
     Args:
         label: what is printed.
-        fibre_if_blank: g per 100 g to add to a European carbohydrate whose label leaves fibre out.
+        fibre_if_blank: g per 100 g to add to a European carbohydrate whose label excludes fiber.
 
     Returns:
         Intervals by nutrient.

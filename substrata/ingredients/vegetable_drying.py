@@ -193,7 +193,7 @@ def dry_to(raw: Composition, steps: tuple[DryingStep, ...], start_g: float, end_
     most, least = dry(raw, steps, start_g, effort=0.0).end_g, dry(raw, steps, start_g, effort=6.0).end_g
     if not least <= end_g <= most:
         raise FormulaError(
-            "the weighed vegetable cannot come from this start",
+            "this weight is not possible for the raw weight and steps",
             got=f"{end_g:.0f} g from {start_g:.0f} g",
             allowed=f"{least:.0f} to {most:.0f} g after these steps",
             remedy="check the raw weight, the steps, and whether the bowl was tared",

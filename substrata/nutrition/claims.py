@@ -208,4 +208,8 @@ def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...], unweig
         return f"{kind.name} cannot be said without a certificate: {words}{more}."
     if verdict == "empty":
         return f"{kind.name}: nothing in the bowl yet."
-    return f"{kind.name}: no line known to be high in them." if kind.hint else f"{kind.name}: every line supports it."
+    return (
+        f"{kind.name}: no ingredient known to be high in them."
+        if kind.hint
+        else f"{kind.name}: all ingredients support this claim."
+    )

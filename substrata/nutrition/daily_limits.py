@@ -91,7 +91,12 @@ def _eater(eater: Eater, sheet: Sheet) -> EaterFit:
     tightest = min(fits, key=lambda f: (f.pieces, -f.share_of_piece), default=None)
     if tightest is None:
         return EaterFit(
-            eater=eater.name, pieces=0, pieces_for_sure=0, limit="", text=f"{eater.name} keeps no budget.", budgets=()
+            eater=eater.name,
+            pieces=0,
+            pieces_for_sure=0,
+            limit="",
+            text=f"{eater.name} has no daily limits.",
+            budgets=(),
         )
     sure = min(f.pieces_for_sure for f in fits)
     return EaterFit(
@@ -124,11 +129,11 @@ def _whole(a_day: float, a_piece: float) -> int:
 
 def _text(name: str, tightest: DailyLimitFit, sure: int) -> str:
     if tightest.pieces >= _MOST_PIECES:
-        return f"{name}: no budget stops it."
+        return f"{name}: no limit applies."
     words = (
-        "no whole piece fits"
+        "less than one piece fits"
         if not tightest.pieces
         else f"{tightest.pieces} {'piece' if tightest.pieces == 1 else 'pieces'} a day"
     )
-    doubt = f", {sure} for sure" if sure < tightest.pieces else ""
-    return f"{name}: {words}{doubt}; {tightest.name.lower()} is the limit."
+    doubt = f", {sure} even in the worst case" if sure < tightest.pieces else ""
+    return f"{name}: {words}{doubt}, limited by {tightest.name.lower()}."

@@ -98,4 +98,4 @@ def _text(figure: str, most: float, zeros: tuple[HiddenAmount, ...]) -> str:
     amount = f"{most:.2f}" if most < 1 else f"{most:.1f}"
     first = f"“{top.printed}” on {top.name} ({top.per_g:g} g serving)"
     others = f" and {len(zeros) - 1} more" if len(zeros) > 1 else ""
-    return f"Up to {amount} {unit} {FIGURES[figure].lower()} a piece behind {first}{others}."
+    return f"Up to {amount} {unit} of {FIGURES[figure].lower()} per piece can be hidden behind {first}{others}."

@@ -126,7 +126,7 @@ def layers_of(composition: Composition) -> tuple[Layer, ...]:
         "protein": ("Protein", composition["protein_g"]),
         "fat": ("Fat", composition["fat_g"]),
         "sugars": ("Sugars, starch", max(composition["carbohydrate_g"] - composition["fibre_g"] - polyols, 0.0)),
-        "fibre": ("Fibre", composition["fibre_g"]),
+        "fibre": ("Fiber", composition["fibre_g"]),
         "polyols": ("Polyols, allulose", polyols),
     }
     matter["other"] = ("Ash, acids", max(100 - sum(grams for _, grams in matter.values()), 0.0))

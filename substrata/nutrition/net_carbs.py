@@ -13,8 +13,8 @@ from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient
 
 CONVENTIONS: dict[Convention, str] = {
-    "us": "total carbohydrate − fibre − erythritol − allulose − half of other polyols",
-    "eu": "carbohydrate (which excludes fibre) − erythritol − half of other polyols",
+    "us": "total carbohydrate − fiber − erythritol − allulose − half of other polyols",
+    "eu": "carbohydrate (which excludes fiber) − erythritol − half of other polyols",
     "total": "total carbohydrate, nothing taken off",
 }
 

@@ -45,7 +45,7 @@ _EU_ROWS = (
     ("carbohydrate_g", "Carbohydrate", 0),
     ("sugars_g", "of which sugars", 1),
     ("polyols_g", "of which polyols", 1),
-    ("fibre_g", "Fibre", 0),
+    ("fibre_g", "Fiber", 0),
     ("protein_g", "Protein", 0),
     ("salt_g", "Salt", 0),
 )
@@ -147,7 +147,7 @@ def panel(style: LabelStyle, formula: Formula, sheet: Sheet, facts: Nutrition, a
     )
 
 
-_COMPUTED = "Computed from reference data and pack labels, not analysed: what is sold follows local rules."
+_COMPUTED = "Calculated from reference data and pack labels, not lab-tested. If you sell this, follow local rules."
 _NOTES_US = (
     "Energy by 4/4/9 with soluble fiber 2, sugar alcohols by their own factors, allulose .4 kcal/g (21 CFR 101.9(c)(1)(i)(C)).",
     "“Net carbs” has no legal definition in the United States.",
@@ -251,4 +251,4 @@ def _racc_note(formula: Formula, facts: Nutrition) -> tuple[str, ...]:
     if pieces == formula.serving_pieces:
         return ()
     noun = "piece" if pieces == 1 else "pieces"
-    return (f"The reference amount is {reference_g:g} g: {pieces} {noun} would come closest to it as a serving.",)
+    return (f"The reference amount is {reference_g:g} g. A serving of {pieces} {noun} comes closest.",)

@@ -60,7 +60,10 @@ def core_png(dough: Dough) -> bytes:
     lines = [w for w in dough.batch.lines if w.grams.value > 0]
     if not lines:
         raise FormulaError(
-            "there is nothing to draw", got="no weight", allowed="a line with a weight", remedy="add what is in it"
+            "there is nothing to draw",
+            got="no weight",
+            allowed="an ingredient with a weight",
+            remedy="add what is in it",
         )
     top = _MARGIN + 100
     tall = max(_TALL, len(lines) * (_LABEL_PX + 4))

@@ -58,7 +58,7 @@ def _event(task: PlannedTask, key: str, stamp: datetime) -> Event:
     if task.oven:
         event.add("location", task.oven)
     if task.check and task.surely:
-        event.add("description", f"Look from {task.check:%H:%M}; surely out by {task.surely:%H:%M}.")
+        event.add("description", f"Check from {task.check:%H:%M}. Take out by {task.surely:%H:%M} at the latest.")
     if task.hands:
         alarm = Alarm()
         alarm.add("action", "DISPLAY")

@@ -90,7 +90,7 @@ def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
     """
     if not 1 <= bags <= MOST_BAGS:
         raise FormulaError(
-            "so many bags cannot be filled",
+            "too many bags",
             got=str(bags),
             allowed=f"1 to {MOST_BAGS}",
             remedy="correct the number",
@@ -99,7 +99,10 @@ def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
     blend = premix(dough.batch, bags, dict.fromkeys({w.role for w in dough.batch.lines}, ""))
     if blend is None:
         raise FormulaError(
-            "there is no premix in this", got="fewer than two dry lines", remedy="keep them apart", field="lines"
+            "this formula has no dry premix",
+            got="fewer than two dry ingredients",
+            remedy="pack the dry ingredients separately",
+            field="lines",
         )
     recipe = recipe_of(dough)
     dry = [w for w in dough.batch.lines if is_dry(w) and w.grams.value > 0]
@@ -144,7 +147,7 @@ def _ends(dry: list[WeighedLine], packed_on: date) -> Iterator[tuple[date, str]]
         months, why = _keeping()[key]
         yield _later(packed_on, months), f"{short_name(ingredient.name)}: {why}"
         if ingredient.pack is not None and ingredient.pack.use_by is not None:
-            yield ingredient.pack.use_by, f"{short_name(ingredient.name)}: its own pack's date"
+            yield ingredient.pack.use_by, f"the use-by date of your {short_name(ingredient.name)} pack"
 
 
 def _later(day: date, months: int) -> date:
@@ -184,5 +187,5 @@ def _amount(line: RecipeLine, treatment: str) -> str:
 
 def _bake(recipe: Recipe) -> str:
     if recipe.bake_min is None or not recipe.oven:
-        return "Bake as the recipe says."
+        return "Bake as described in the recipe."
     return f"Bake about {recipe.bake_min:.0f} min at {recipe.oven}."

@@ -116,7 +116,7 @@ def as_pdf(html: str) -> bytes:
 
 
 def _nothing(url: str, *_: object, **__: object) -> dict[str, object]:
-    raise ValueError(f"nothing is fetched for a page: {url[:40]}")
+    raise ValueError(f"external files are not loaded: {url[:40]}")
 
 
 __all__ = ["PAPERS", "Paper", "as_pdf", "bag_html", "ingredient_text", "label_html", "recipe_html"]

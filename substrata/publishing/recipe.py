@@ -21,8 +21,8 @@ from substrata.publishing.card_panels import Card, card_of
 from substrata.publishing.variants import Variant, variants_of
 
 _GROUPS = {
-    "wet": "Wet", "dry": "Dry", "melt": "To melt", "raw": "To dry first", "aside": "Besides", "filling": "Filling",
-    "topping": "Topping", "wash": "To brush", "dusting": "To dust",
+    "wet": "Wet ingredients", "dry": "Dry ingredients", "melt": "To melt", "raw": "Vegetable to dry", "aside": "Also needed", "filling": "Filling",
+    "topping": "Topping", "wash": "For brushing", "dusting": "For dusting",
 }  # fmt: skip
 _TITLES = {
     "ready": "Before", "prep": "Prepare", "weigh": "Weigh", "mix": "Mix", "rest": "Rest", "shape": "Shape", "bake": "Bake", "cool": "Cool",
@@ -219,7 +219,7 @@ def ingredient_text(step: RunStep) -> str:
 
 def _repeats(step: RunStep) -> bool:
     """Whether a target tells what the words before it tell already."""
-    plain = step.target.removesuffix(" on the dial")
+    plain = step.target.removesuffix(" oven setting")
     raw = f"{step.grams:g} g raw" if step.grams else ""
     return plain in step.text or step.target == raw or step.target.startswith("after ")
 

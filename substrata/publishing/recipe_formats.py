@@ -17,7 +17,7 @@ _SCHEMA = {
     "Calories": "calories", "Energy": "calories", "Total Fat": "fatContent", "Fat": "fatContent", "Saturated Fat": "saturatedFatContent",
     "of which saturates": "saturatedFatContent", "Trans Fat": "transFatContent", "Cholesterol": "cholesterolContent",
     "Sodium": "sodiumContent", "Total Carbohydrate": "carbohydrateContent", "Carbohydrate": "carbohydrateContent",
-    "Dietary Fiber": "fiberContent", "Fibre": "fiberContent", "Total Sugars": "sugarContent", "of which sugars": "sugarContent",
+    "Dietary Fiber": "fiberContent", "Fiber": "fiberContent", "Total Sugars": "sugarContent", "of which sugars": "sugarContent",
     "Protein": "proteinContent",
 }  # fmt: skip
 
@@ -35,7 +35,7 @@ def ingredient_text(line: RecipeLine) -> str:
 
 def as_text(recipe: Recipe) -> str:
     """Plain text, one ingredient a line: what is pasted in again is read."""
-    rows = [recipe.name, "", f"Makes {recipe.pieces:g} {'piece' if recipe.pieces == 1 else 'pieces'}", ""]
+    rows = [recipe.name, "", f"Pieces: {recipe.pieces:g}", ""]
     for group in recipe.groups:
         rows += [f"{group.title}:", *(f"- {ingredient_text(line)}" for line in group.lines), ""]
     rows += ["Method:", *(f"{n}. {step.text}" for n, step in enumerate(recipe.steps, 1)), ""]

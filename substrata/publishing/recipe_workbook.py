@@ -23,7 +23,7 @@ def as_xlsx(recipe: Recipe) -> bytes:
         book.create_sheet("Method"),
         [["step", "part", "what"], *steps],
     )
-    figures: list[list[Any]] = [["figure", "a piece", "per 100 g"], *([*row] for row in recipe.figures)]
+    figures: list[list[Any]] = [["figure", "per piece", "per 100 g"], *([*row] for row in recipe.figures)]
     _filled(book.create_sheet("Figures"), figures)
     if recipe.variants:
         _filled(book.create_sheet("Variants"), [["variant", "what"], *([v.name, v.text] for v in recipe.variants)])

@@ -81,15 +81,15 @@ def _missing(recipe: Recipe, style: LabelStyle, business: Business, *, to_read: 
     if not business.address:
         missing.append("its address")
     if to_read:
-        missing.append("what the packs of compound ingredients say on their own labels")
+        missing.append("the ingredient lists of your compound ingredients")
     if recipe.card.problems:
-        missing.append("lines that could not be weighed are not in these figures")
-    missing.append("the shelf life is a rule of thumb: have it tested, or ask your authority what it accepts")
+        missing.append("ingredients without a usable weight are not in these figures")
+    missing.append("have the shelf life tested, or ask your local authority: this date is a rule of thumb")
     missing.append("the figures are computed: ask whether your authority wants an analysis")
     if style == "us":
         missing.append("whether your state's cottage-food rules allow it, and their sentence for the label")
     else:
-        missing.append("registration as a food business, and a batch number where no day is printed")
+        missing.append("registration as a food business, and a batch number if no date is printed")
         if any(c.code == "allulose-eu" for c in recipe.card.cautions):
             missing.append("allulose may not be sold in the European Union")
     return missing

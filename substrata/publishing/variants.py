@@ -75,7 +75,7 @@ def _sorts(dough: Dough, batches: float) -> Iterator[Variant]:
         yield Variant(
             kind="sort",
             name=sort.name,
-            text=f"{sort.pieces * batches:g} pieces{with_}; {sort.net_carbs:.1f} g net carbs each.",
+            text=f"{sort.pieces * batches:g} ×{with_}; {sort.net_carbs:.1f} g net carbs each.",
         )
 
 
@@ -107,8 +107,8 @@ def _seasoned(dough: Dough, batches: float) -> Iterator[Variant]:
         more = Dough(formula, dough.library, dough.settings).bracketed.value("net_carbs") - dough.bracketed.value(
             "net_carbs"
         )
-        carbs = f"; {more:.1f} g net carbs more a piece" if more >= constant("visible_carbs_g") else ""
-        yield Variant(kind="seasoning", name=seasoning.name, text=f"{words}, into the dry things{carbs}.")
+        carbs = f"; adds {more:.1f} g net carbs per piece" if more >= constant("visible_carbs_g") else ""
+        yield Variant(kind="seasoning", name=seasoning.name, text=f"{words}, mixed into the dry ingredients{carbs}.")
 
 
 def _small(name: str) -> str:

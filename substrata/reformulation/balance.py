@@ -64,7 +64,7 @@ def balance(
         return stop
     start = check_by_model(problem, problem.start)
     if not start.missed:
-        return BalanceAnswer(status="fits", text="It fits already: nothing to settle.", started=_grams(problem))
+        return BalanceAnswer(status="fits", text="All targets are already met.", started=_grams(problem))
     on_progress(0.1)
     shaped = as_shaped(problem)
     solved = settled_in(shaped)
@@ -97,17 +97,17 @@ def _cannot_begin(problem: BalanceProblem) -> BalanceAnswer | None:
         return BalanceAnswer(status=status, text=text)
 
     if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
-        return stopped("nothing", "There is no dough to settle yet: add what it is made of, or begin from a shape.")
+        return stopped("nothing", "No dough to balance yet. Add ingredients or start from a shape.")
     movable = [slot for slot in problem.slots if slot.free and not slot.new]
     if not movable:
-        return stopped("nothing", "Every line is locked: unlock one that may change.")
+        return stopped("nothing", "All ingredients are locked. Unlock at least one.")
     bases = [s for s in problem.slots if s.role in ("base", "fibre") and s.start > 0]
     if (
         bases
         and all(s.gone for s in bases)
         and not any(s.new and s.role == "base" and s.most > 0 for s in problem.slots)
     ):
-        return stopped("begin", "That leaves no flour, and none may take its place: begin from another base.")
+        return stopped("begin", "That would leave no flour, and no other flour is allowed. Start from another formula.")
     return _another_bread(problem)
 
 
@@ -120,16 +120,11 @@ def _another_bread(problem: BalanceProblem) -> BalanceAnswer | None:
         carries = had > constant("egg_batter_from") * whole
         back = any(s.role == role and s.new and s.most > 0 for s in problem.slots)
         if carries and had - remaining > share * had and not back:
-            text = (
-                f"{name.capitalize()} is {100 * had / whole:.0f} % of this dough and carries it: without it this is another bread. "
-                "Begin from another base."
-            )
+            text = f"{name.capitalize()} is {100 * had / whole:.0f} % of this dough and gives it its structure. Without it, start from another formula."
             return BalanceAnswer(status="begin", text=text)
     gel = [s for s in problem.slots if "psyllium" in s.material.flags and s.reference_g > 0]
     if gel and all(s.gone for s in gel) and sum(s.reference_g for s in gel) > constant("psyllium_dough") * whole:
-        text = (
-            "Psyllium stands for the gluten of this dough: without it this is another bread. Begin from another base."
-        )
+        text = "Psyllium replaces the gluten in this dough. Without it, start from another formula."
         return BalanceAnswer(status="begin", text=text)
     return None
 
@@ -143,9 +138,9 @@ def _nearest(answer: Answer, teller: Teller) -> BalanceAnswer:
     moves = _moves(problem, verdict)
     return BalanceAnswer(
         status="nearest",
-        text="Not all of it can be met: this is the nearest that was found.",
+        text="Not all targets can be met. This is the closest result.",
         ways=(way,) if way.changes or way.shape else (),
-        nearest=f"The nearest that was found: {missed}.",
+        nearest=f"Closest result: {missed}.",
         clash=_sorted(clash),
         moves=moves,
         started=_grams(problem),
@@ -175,7 +170,7 @@ def _sorted(clash: Sequence[Relaxation]) -> tuple[Relaxation, ...]:
 def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[str, ...]:
     """Return what helps and is no gram: minutes and degrees for the handling, another tin for the thickness."""
     if "thickness" in verdict.missed:
-        return ("thinner in a wider tin, or with less dough in it",)
+        return ("use a wider loaf pan, or less dough",)
     if "handling" not in verdict.missed and "crumbly" not in verdict.missed:
         return ()
     dough = problem.at(verdict.grams)
@@ -189,7 +184,7 @@ def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[str, ...]:
         moves.append(
             f"{target_class} after {point.minutes:.0f} min of rest"
             if point.minutes
-            else f"{target_class} at once, without a rest"
+            else f"{target_class} right after mixing, without a rest"
         )
     warm = next((p for p in forecast.degrees if p.class_name == target_class), None)
     if warm is not None and abs(warm.temperature_c - forecast.temperature_c) > 3:
@@ -199,7 +194,7 @@ def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[str, ...]:
 
 def _text(answer: Answer) -> str:
     count = len(line_changes(answer.problem, answer.verdict.grams)) + len(answer.shaped.changes)
-    return f"{count} {'edit brings' if count == 1 else 'edits bring'} everything inside."
+    return f"{count} {'change brings' if count == 1 else 'changes bring'} every target into range."
 
 
 def _surer(problem: BalanceProblem, verdict: ModelCheck) -> str:
@@ -214,7 +209,7 @@ def _less_sure(problem: BalanceProblem, verdict: ModelCheck) -> str:
     wished = chance(-problem.wish.margin, 1.0, None, 0.0)
     if reached >= wished - _AS_SURE:
         return ""
-    return f"No surer than {ten(reached)} was found, with all else kept."
+    return f"The best certainty found is {ten(reached)}, with all other limits met."
 
 
 def _whose_doubt(problem: BalanceProblem, verdict: ModelCheck) -> str:
@@ -226,8 +221,5 @@ def _whose_doubt(problem: BalanceProblem, verdict: ModelCheck) -> str:
         slot = next((s for s in problem.slots if s.name == name), None)
         from_pack = slot is not None and slot.material.name != slot.name
         if share >= _LARGE_DOUBT_SHARE and not from_pack:
-            return (
-                f"{100 * share:.0f} % of the doubt is the {name.partition(',')[0].lower()}: its own pack's label "
-                "would do more than any edit."
-            )
+            return f"Add the label of your own {name.partition(',')[0].lower()} pack: {100 * share:.0f} % of the uncertainty comes from this ingredient."
     return ""

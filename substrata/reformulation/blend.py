@@ -44,9 +44,9 @@ def blend(formula: Formula, group: Sequence[str], line: str, grams: float) -> Fo
     ]
     if strange or line not in group or not giving:
         raise FormulaError(
-            "nothing can give",
+            "nothing can be reduced",
             got=", ".join(strange) or line,
-            allowed="a line of the group, and another one that is not locked and weighs something",
+            allowed="an ingredient of the group, and another one that is not locked and has a weight",
             remedy="add to the group",
             field="line",
         )
@@ -89,7 +89,7 @@ def lean(batch: Batch, formula: Formula, group: Sequence[str], by: Quality, towa
         The changed formula.
 
     Raises:
-        FormulaError: when fewer than two lines can move, or nothing tells them apart.
+        FormulaError: when fewer than two lines can move, or these ingredients do not differ in price or taste strength.
     """
     known = _qualities(batch, by)
     locked = {line.id for line in formula.lines if line.locked}
@@ -101,10 +101,12 @@ def lean(batch: Batch, formula: Formula, group: Sequence[str], by: Quality, towa
     quality = np.array([known[w.line.id] for w in moving])
     if len(moving) < 2 or float(np.ptp(quality)) < _TELLS_APART:
         raise FormulaError(
-            "nothing tells them apart" if len(moving) > 1 else "nothing can give",
-            got=", ".join(w.line.id for w in moving)[:80] or "no line",
-            allowed=f"two lines or more of the group, not locked, with a {'price' if by == 'price' else 'strength of taste'} each",
-            remedy="note what their packs cost" if by == "price" else "move one by itself",
+            "these ingredients do not differ in price or taste strength"
+            if len(moving) > 1
+            else "nothing can be reduced",
+            got=", ".join(w.line.id for w in moving)[:80] or "no ingredient",
+            allowed=f"at least two ingredients of the group, not locked, with a {'price' if by == 'price' else 'strength of taste'} each",
+            remedy="enter a price for their packs" if by == "price" else "change one ingredient directly",
             field="group",
         )
     grams = np.array([w.grams.value for w in moving])

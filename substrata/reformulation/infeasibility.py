@@ -90,16 +90,16 @@ def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> 
     over = row.over(relaxation)
     text = limit_text(problem, row)
     if limit.kind in ("rail", "mass", "cap"):
-        return Relaxation(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="let it go")
+        return Relaxation(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="remove this limit")
     if limit.kind == "handling":
-        return Relaxation(text=text, kind="handling", key=limit.key, price="let it be softer or stiffer")
+        return Relaxation(text=text, kind="handling", key=limit.key, price="allow a softer or stiffer dough")
     if limit.key.startswith("texture:"):
         away = over * SCORE_UNIT + INSIDE_SCORE
         would = row.limit + away if row.side == "high" else row.limit - away
         return _bound(limit.key, row, round(would, 1), text, f"{would:.1f} would do")
     if limit.key == "minutes":
         would = ceil(row.limit * (1 + over) * _ROOM)
-        return _bound(limit.key, row, would, text, f"{would} min would do")
+        return _bound(limit.key, row, would, text, f"set it to {would} min")
     return _target(limit.key, row, over, text)
 
 

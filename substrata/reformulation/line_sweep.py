@@ -40,7 +40,7 @@ class Curve:
 
 @dataclass(frozen=True, kw_only=True)
 class BakedAt:
-    """Minutes in the oven at one weight; None where the bake does not end."""
+    """Baking time, min at one weight; None where the bake does not end."""
 
     grams: float
     minutes: float | None
@@ -74,10 +74,10 @@ def sweep(formula: Formula, library: Library, settings: Settings, line: str) -> 
     weighed = next((w for w in dough.batch.lines if w.line.id == line), None)
     if weighed is None or weighed.grams.value <= 0:
         raise FormulaError(
-            "the line cannot be swept",
+            "this ingredient cannot be varied",
             got=line[:60],
-            allowed="a line of the formula that weighs something",
-            remedy="type its grams first",
+            allowed="an ingredient of the formula that has a weight",
+            remedy="enter its grams first",
             field="line",
         )
     now = weighed.grams.value
@@ -159,11 +159,11 @@ def _text(name: str, curves: tuple[Curve, ...], fits: list[tuple[float, bool]]) 
     short = name.partition(",")[0]
     low, high = max(lows, default=None), min(highs, default=None)
     if low is None and high is None:
-        return f"{short}: nothing leaves its window within ± {100 * SPAN:.0f} %."
+        return f"{short}: all targets stay met within ± {100 * SPAN:.0f} %."
     if low and high and low[1] == high[1]:
-        return f"{short}: {low[1]} holds from {low[0]:.0f} to {high[0]:.0f} g."
+        return f"{short}: {low[1]} stays in range from {low[0]:.0f} to {high[0]:.0f} g."
     parts = [
-        f"{low[1]} out below {low[0]:.0f} g" if low else "",
-        f"{high[1]} out above {high[0]:.0f} g" if high else "",
+        f"{low[1]} out of range below {low[0]:.0f} g" if low else "",
+        f"{high[1]} out of range above {high[0]:.0f} g" if high else "",
     ]
     return f"{short}: {', '.join(filter(None, parts))}."

@@ -62,7 +62,7 @@ def axis_words() -> dict[str, str]:
     """Return what bakers trade a quantity against, by its key."""
     labels = {key: kind.label for key, kind in bracket_kinds().items() if key in _AXES}
     scores = {key: label for key, label in texture_words().items() if key in _MORE_IS_BETTER}
-    return {CHANGE: "How much changes", **labels, **scores, MINUTES: "Minutes in the oven"}
+    return {CHANGE: "Amount of change, g", **labels, **scores, MINUTES: "Baking time, min"}
 
 
 def pareto_front(
@@ -95,7 +95,7 @@ def pareto_front(
     for key, allowed in ((x, target_keys()), (y, front_keys())):
         if key not in allowed:
             raise FormulaError(
-                "no such quantity",
+                "quantity not found",
                 got=key[:60],
                 allowed=", ".join(allowed),
                 remedy="choose one of these",

@@ -93,8 +93,8 @@ def test_nobody_is_told_who_has_an_account(arrived, mailoutbox):
         answers.append([(r.status_code, re.sub(r"\d+\.\d+", "", r.content.decode())) for r in pair])
     assert all(a == b for a, b in answers)
     assert [m.subject for m in mailoutbox[1:]] == [
-        "You have an account already", "Your code for Substrata",
-        "Your code for a new password", "There is no account with this address",
+        "You already have an account", "Your code for Substrata",
+        "Your password reset code", "There is no account with this address",
     ]  # fmt: skip
 
 
@@ -195,7 +195,7 @@ def test_many_wrong_passwords_are_told_by_letter(arrived, mailoutbox):
     arrived()
     for n in range(20):
         Caller(REMOTE_ADDR=f"203.0.113.{n}")("POST", f"{AUTH}/login", {**WHO, "password": "not-this-one"})
-    assert mailoutbox[-1].subject == "Many wrong passwords"
+    assert mailoutbox[-1].subject == "Failed sign-in attempts on your account"
 
 
 def test_the_deployment_check_is_clean_behind_https():
@@ -304,7 +304,7 @@ def test_other_browsers_are_listed_and_signed_out(arrived):
 def test_a_sign_in_from_elsewhere_is_told_by_letter_and_kept(arrived, mailoutbox):
     call = arrived()
     Caller(REMOTE_ADDR="203.0.113.9", HTTP_USER_AGENT="Elsewhere/1.0")("POST", f"{AUTH}/login", WHO)
-    assert mailoutbox[-1].subject == "A sign-in from a new place"
+    assert mailoutbox[-1].subject == "New sign-in to your account"
     assert "203.0.113.9" in mailoutbox[-1].body
     Caller(REMOTE_ADDR="203.0.113.9")("POST", f"{AUTH}/login", {**WHO, "password": "not-this-one"})
     rows = call("GET", "/api/account/history").json()["rows"]

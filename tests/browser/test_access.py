@@ -25,7 +25,7 @@ def test_the_views_are_clean(bench, theme):
     bench.get_by_role("button", name=re.compile("^v3")).click()
     bench.get_by_text("Draft since v3:").wait_for()
     assert violations(bench) == [], "versions"
-    bench.get_by_role("button", name="Back to the lines", exact=True).click()
+    bench.get_by_role("button", name="Back to ingredients", exact=True).click()
     bench.get_by_role("button", name="paste a list", exact=True).click()
     bench.get_by_label("Ingredient list").fill("1 cup almond flour\n1 cup moon dust")
     bench.get_by_text("unknown ingredient").wait_for()
@@ -54,7 +54,7 @@ def test_nothing_of_the_page_is_held_back_by_its_own_policy(bench):
     bench.locator("[data-bracket=salt]").wait_for()
     theme = bench.locator("#vuetify-theme-stylesheet")
     assert theme.evaluate("sheet => [sheet.nonce.length > 10, sheet.sheet.cssRules.length > 0]") == [True, True]
-    for station in ("Prep", "Shape", "Oven", "Run", "Trials", "Plan", "Card", "Pantry"):
+    for station in ("Prep", "Shape", "Oven", "Bake", "Results", "Plan", "Card", "Pantry"):
         bench.get_by_role("link", name=station, exact=True).first.click()
         bench.wait_for_timeout(400)
     bench.get_by_role("link", name="Formula", exact=True).first.click()
@@ -74,7 +74,7 @@ def test_the_bench_is_worked_by_keyboard_alone(bench):
     grip.press("ArrowUp")
     expect(grip).to_have_attribute("aria-valuenow", "65")
     bench.keyboard.press("?")
-    expect(bench.get_by_role("dialog", name="Keys")).to_be_visible()
+    expect(bench.get_by_role("dialog", name="Keyboard shortcuts")).to_be_visible()
     bench.keyboard.press("Escape")
     bench.keyboard.press("g")
     bench.keyboard.press("p")

@@ -97,7 +97,7 @@ def test_the_offered_remedy_brings_everything_inside(bench):
     weighs(bench, "water").press("Enter")
     expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "over")
     expect(bracket(bench, "water_fill").get_by_text("about at the limit")).to_be_visible()
-    bench.get_by_role("list", name="Remedies").get_by_role("button", name=re.compile("g water")).click()
+    bench.get_by_role("list", name="Quick fixes").get_by_role("button", name=re.compile("g water")).click()
     expect(bracket(bench, "water_fill")).to_have_attribute("data-state", "in")
     saved(bench)
 
@@ -152,7 +152,7 @@ def test_a_line_is_added_by_a_few_letters_and_taken_out_with_an_undo(bench):
     line(bench, "xanthan").hover()
     line(bench, "xanthan").get_by_role("button", name=re.compile("^Remove")).click()
     expect(line(bench, "xanthan")).to_have_count(0)
-    bench.get_by_role("button", name="Put back", exact=True).click()
+    bench.get_by_role("button", name="Restore", exact=True).click()
     expect(line(bench, "xanthan")).to_have_count(1)
 
 
@@ -180,7 +180,7 @@ def test_two_people_do_not_overwrite_each_other(bench, partner):
     banner = bench.get_by_role("alert").filter(has_text="saved this formula in between")
     expect(banner).to_contain_text("Salt, fine 5 → 9 g")
     assert draft("Celeriac flatbread")["lines"][6]["grams"] == 70
-    banner.get_by_role("button", name="Keep this one", exact=True).click()
+    banner.get_by_role("button", name="Keep mine", exact=True).click()
     expect(banner).to_have_count(0)
     saved(bench)
     assert draft("Celeriac flatbread")["lines"][6]["grams"] == 33
@@ -236,7 +236,7 @@ def test_the_command_box_finds_and_goes(bench):
 
 def test_the_command_box_offers_actions_first_and_adds_nothing_without_an_amount(bench):
     lines = bench.locator(".stratum").count()
-    for typed, offered in (("help", "Keys"), ("export", "Export"), ("delete", "Archive")):
+    for typed, offered in (("help", "Keyboard shortcuts"), ("export", "Export"), ("delete", "Archive")):
         bench.keyboard.press("Control+k")
         bench.keyboard.type(typed)
         expect(bench.get_by_role("option").first).to_contain_text(offered)
@@ -333,7 +333,7 @@ def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_pat
 
 def test_brackets_leaf_through_the_versions(bench):
     bench.keyboard.press("v")
-    bench.get_by_role("button", name="beside the draft", exact=True).first.wait_for()
+    bench.get_by_role("button", name="Compare with draft", exact=True).first.wait_for()
     bench.keyboard.press("[")
     expect(bench.get_by_role("row", name=re.compile("Water 60 g 30 g"))).to_be_visible()
     bench.keyboard.press("[")
@@ -360,7 +360,7 @@ def test_a_line_is_dragged_to_another_place_in_one_step(bench):
 
 def test_how_a_dough_is_mixed_is_part_of_the_formula(shelf):
     formula_link(shelf, "Gouda-melt crust").click()
-    curve = shelf.get_by_role("region", name="How it handles", exact=True)
+    curve = shelf.get_by_role("region", name="Dough handling", exact=True)
     expect(curve.get_by_text(re.compile(r"cracks below \d+ °C")).first).to_be_visible()
     curve.get_by_role("button", name="cheese melted", exact=True).click()
     expect(curve.get_by_text("cracks below")).to_have_count(0)

@@ -17,7 +17,7 @@ def card(shelf):
     formula_link(shelf, "Market rolls, egg-free").click()
     shelf.locator("[data-bracket=salt]").wait_for()
     shelf.get_by_role("link", name="Card", exact=True).click()
-    shelf.get_by_text("Keeping").wait_for()
+    shelf.get_by_text("Storage").wait_for()
     return shelf
 
 
@@ -25,19 +25,19 @@ def test_a_recipe_is_rewritten_saved_shared_and_taken_back(card, browser, site):
     assert violations(card) == [], "recipe"
     card.get_by_role("button", name="Rewrite: Bake", exact=True).first.click()
     card.get_by_label("Step: Bake").fill("Bake until it sings.")
-    card.get_by_role("button", name="Keep", exact=True).click()
+    card.get_by_role("button", name="Save", exact=True).click()
     expect(card.get_by_text("Bake until it sings.")).to_be_visible()
-    card.get_by_label("Kind of file").select_option("pdf-a4")
+    card.get_by_label("File format").select_option("pdf-a4")
     with card.expect_download() as download:
-        card.get_by_role("button", name="Save the file", exact=True).click()
+        card.get_by_role("button", name="Download", exact=True).click()
     assert Path(download.value.path()).read_bytes().startswith(b"%PDF")
-    card.get_by_role("button", name="Share a read-only card", exact=True).click()
+    card.get_by_role("button", name="Create a share link", exact=True).click()
     address = card.locator("code").inner_text()
     stranger = browser.new_context().new_page()
     stranger.goto(address)
     expect(stranger.get_by_role("heading", name="Market rolls, egg-free", exact=True)).to_be_visible()
-    card.get_by_role("button", name="Take it back", exact=True).click()
-    expect(card.get_by_role("button", name="Share a read-only card", exact=True)).to_be_visible()
+    card.get_by_role("button", name="Stop sharing", exact=True).click()
+    expect(card.get_by_role("button", name="Create a share link", exact=True)).to_be_visible()
     assert stranger.goto(address).status == 404
 
 

@@ -33,7 +33,7 @@ def code_of(letter):
 
 def sign_up(page, site, email):
     page.goto(f"{site}/formula")
-    page.get_by_role("button", name="Create an account", exact=True).press("Enter")
+    page.get_by_role("button", name="Create account", exact=True).press("Enter")
     expect(page.get_by_text("At least 10 characters")).to_be_visible()
     page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill("a-long-word-of-mine")
@@ -63,7 +63,7 @@ def figures(page):
 
 def begin_and_turn_back(page):
     # From nothing, and nothing is left behind when one turns back.
-    page.get_by_role("button", name="Start from nothing", exact=True).press("Enter")
+    page.get_by_role("button", name="Start with a blank formula", exact=True).press("Enter")
     page.get_by_text("An empty bowl").wait_for()
     page.get_by_role("link", name="Pantry", exact=True).press("Enter")
     page.get_by_role("heading", name="Pantry", exact=True).wait_for()
@@ -82,7 +82,7 @@ def taken_elsewhere(context, site, file, here):
     """Into another kitchen, with the same figures."""
     other = context.new_page()
     sign_up(other, site, "second@kitchen.test")
-    other.get_by_label("Files of formulas").set_input_files(file)
+    other.get_by_label("Formula files").set_input_files(file)
     other.get_by_role("link", name=re.compile("Friday night rolls")).press("Enter")
     assert figures(other) == here
     expect(other.get_by_role("button", name=re.compile("^v1"))).to_be_visible()
@@ -112,7 +112,7 @@ def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser,
     target(page, "net_carbs", high="3.5")
     target(page, "protein", low="9")
 
-    page.get_by_role("button", name="More for this formula", exact=True).press("Enter")
+    page.get_by_role("button", name="More actions", exact=True).press("Enter")
     page.get_by_role("listitem").filter(has_text="Scale").or_(
         page.locator(".v-list-item", has_text="Scale")
     ).first.press("Enter")
@@ -129,7 +129,7 @@ def test_from_signing_up_to_a_card_and_into_another_kitchen(page, site, browser,
     assert document["targets"] == {"net_carbs": {"low": None, "high": 3.5}, "protein": {"low": 9, "high": None}}
     assert next(line for line in document["lines"] if line["id"] == "salt")["note"] == "crushed finely"
     assert document["notes"] == "Serve warm."
-    page.get_by_role("button", name="Back to the lines", exact=True).press("Enter")
+    page.get_by_role("button", name="Back to ingredients", exact=True).press("Enter")
     here = figures(page)
 
     page.keyboard.press("Control+k")
@@ -170,7 +170,7 @@ def test_the_same_in_the_hand(browser, browser_context_args, site):
     expect(page.get_by_label("Name of the formula")).to_have_value("Friday night rolls")
     # The balance comes up as a sheet, with its targets.
     page.get_by_role("button", name=re.compile("^Balance · ")).tap()
-    sheet = page.get_by_role("dialog", name="Balance")
+    sheet = page.get_by_role("dialog", name="Targets")
     sheet.locator("[data-bracket=net_carbs] .head").tap()
     sheet.get_by_role("button", name="Close", exact=True).tap()
     expect(sheet).to_be_hidden()
@@ -179,13 +179,13 @@ def test_the_same_in_the_hand(browser, browser_context_args, site):
     expect(page.locator("[data-line]")).to_have_count(lines - 1)
     page.get_by_role("button", name="Undo", exact=True).first.tap()
     expect(page.locator("[data-line]")).to_have_count(lines)
-    page.get_by_role("button", name="Find or do", exact=True).tap()
+    page.get_by_role("button", name="Search or run a command", exact=True).tap()
     page.keyboard.type("oven")
     page.get_by_role("option", name=re.compile("^Oven")).tap()
-    dial = page.get_by_label("Dial, degrees")
+    dial = page.get_by_label("Oven setting")
     expect(dial).to_have_value("204")
     assert dial.bounding_box()["y"] < 500, "the dial stands in the first screen"
-    for station in ("Pantry", "Prep", "Shape", "Run", "Trials", "Plan", "Card"):
+    for station in ("Pantry", "Prep", "Shape", "Bake", "Results", "Plan", "Card"):
         page.get_by_role("link", name=station, exact=True).tap()
         expect(page.get_by_role("link", name=station, exact=True)).to_have_attribute("aria-current", "page")
     context.close()

@@ -33,14 +33,14 @@ def paste(page, text):
 
 def test_a_pack_is_entered_with_the_keyboard_alone(shelf):
     go(shelf, "/pantry/packs/new")
-    name = shelf.get_by_label("name, as you call it")
+    name = shelf.get_by_label("Name (your own)")
     expect(name).to_be_focused()
     shelf.keyboard.type("Ridgeway golden flax meal")
     shelf.keyboard.press("Tab")  # the name proposes what it is
     expect(shelf.get_by_role("combobox", name="It is a pack of")).to_have_value("Flax meal")
     for _ in range(3):
         shelf.keyboard.press("Tab")
-    expect(shelf.get_by_label("Grams the figures are for")).to_be_focused()
+    expect(shelf.get_by_label("Grams the values are for")).to_be_focused()
     # Serving, its measure, then figure after figure down the label, Enter to the next.
     for text in ("13", "2 tbsp", "70", "6", "0.5", "0", "", "0", "4", "4"):
         shelf.keyboard.type(text)
@@ -56,12 +56,12 @@ def test_a_pack_is_entered_with_the_keyboard_alone(shelf):
 
 def test_a_pasted_panel_fills_the_label_and_an_unsaved_pack_survives_a_reload(shelf):
     go(shelf, "/pantry/packs/new?ingredient=flax-meal")
-    shelf.get_by_label("name, as you call it").fill("Meal of the fair")
+    shelf.get_by_label("Name (your own)").fill("Meal of the fair")
     paste(shelf, PANEL)
     expect(shelf.locator("[data-figure=fibre_g]")).to_have_value("4")
     expect(shelf.get_by_text("The label makes sense")).to_be_visible()
     shelf.reload()
-    expect(shelf.get_by_label("name, as you call it")).to_have_value("Meal of the fair")
+    expect(shelf.get_by_label("Name (your own)")).to_have_value("Meal of the fair")
     expect(shelf.locator("[data-figure=protein_g]")).to_have_value("3")
 
 
@@ -69,7 +69,7 @@ def test_a_wrong_label_is_told_why_and_put_right_with_one_press(shelf):
     go(shelf, "/pantry")
     shelf.get_by_role("link", name="Quern ground almonds", exact=True).click()
     expect(shelf.get_by_text("It looks like a European label")).to_be_visible()
-    shelf.get_by_role("button", name="Read it that way", exact=True).click()
+    shelf.get_by_role("button", name="Switch label style", exact=True).click()
     expect(shelf.get_by_text("The label makes sense")).to_be_visible()
     shelf.get_by_role("button", name="Save", exact=True).click()
     expect(shelf.get_by_text("is in the pantry")).to_be_visible()
@@ -86,7 +86,7 @@ def test_a_figure_that_cannot_be_read_is_told_at_once_and_nothing_is_lost(shelf)
 
 def test_the_pantry_is_searched_and_things_are_compared(shelf):
     go(shelf, "/pantry")
-    shelf.get_by_label("Find in the pantry").fill("coconut fl")
+    shelf.get_by_label("Search the pantry").fill("coconut fl")
     expect(shelf.get_by_role("link", name="Palm Court coconut flour", exact=True)).to_be_visible()
     expect(shelf.get_by_role("link", name="Lark Lane large eggs", exact=True)).to_be_hidden()
     for name in ("Palm Court coconut flour", "Coconut flour"):
@@ -103,7 +103,7 @@ def test_the_pantry_is_searched_and_things_are_compared(shelf):
 def test_a_pack_chosen_at_a_line_shows_in_the_draft_and_the_reference_can_be_taken_again(bench):
     before = bench.locator("[data-bracket=cost] .value b").inner_text()
     bench.get_by_role("button", name="Gruyère", exact=True).click()
-    bench.get_by_role("radio", name="the reference", exact=True).click()
+    bench.get_by_role("radio", name="Reference values (no pack)", exact=True).click()
     expect(bench.locator("[data-bracket=cost] .value b")).not_to_have_text(before)
     bench.get_by_role("radio", name=re.compile("Alpe Vigna")).click()
     expect(bench.locator("[data-bracket=cost] .value b")).to_have_text(before)
@@ -132,14 +132,14 @@ def test_claims_and_budgets_say_why(bench):
     expect(bench.get_by_text("set with calf rennet")).to_be_visible()
     bench.get_by_role("button", name=re.compile("^Strict day")).click()
     expect(bench.get_by_text(re.compile(r"Strict day: \d pieces a day"))).to_be_visible()
-    expect(bench.get_by_text("What the zeros hide")).to_be_visible()
+    expect(bench.get_by_text("Amounts hidden by rounding to 0")).to_be_visible()
 
 
 def test_a_bake_is_planned_and_takes_its_grams_away(shelf):
     go(shelf, "/pantry/stock")
     field = shelf.get_by_label("Alpe Vigna gruyère, grams on hand")
     expect(field).to_have_value("410")
-    shelf.get_by_role("button", name="Baked: deduct from stock", exact=True).click()
+    shelf.get_by_role("button", name="Mark as baked and deduct stock", exact=True).click()
     expect(field).to_have_value("270")
     field.fill("300")
     field.press("Enter")
@@ -154,7 +154,7 @@ def test_a_bake_is_planned_and_takes_its_grams_away(shelf):
 def test_a_file_is_imported_with_its_bad_rows_told_by_number(shelf):
     go(shelf, "/pantry/import")
     shelf.get_by_label("Rows of products").fill(ROWS)
-    shelf.get_by_role("button", name="Read it", exact=True).click()
+    shelf.get_by_role("button", name="Read file", exact=True).click()
     shelf.get_by_role("button", name="Look at all 3", exact=True).click()
     expect(shelf.locator(".progress")).to_be_visible()
     run_job(PackImport.objects.get().job_id)  # what the worker does
@@ -162,7 +162,7 @@ def test_a_file_is_imported_with_its_bad_rows_told_by_number(shelf):
     shelf.get_by_role("button", name=re.compile("^Import the 2 good ones")).click()
     expect(shelf.locator(".progress")).to_be_visible()
     run_job(PackImport.objects.get().job_id)
-    shelf.get_by_role("link", name="See them", exact=True).click()
+    shelf.get_by_role("link", name="Show packs", exact=True).click()
     expect(shelf.get_by_role("link", name="Northfield salted butter", exact=True)).to_be_visible()
 
 
@@ -187,8 +187,8 @@ def test_the_views_are_clean(bench, theme):
     pack, bad = (Lot.objects.get(name=name).pk for name in ("Millbrook blanched almond flour", "Quern ground almonds"))
     for path, sign in (
         ("/pantry", "Your packs"), (f"/pantry/packs/{pack}", "The label makes sense"), (f"/pantry/packs/{bad}", "It looks like"),
-        ("/pantry/ingredients/almond-flour", "What it does"), ("/pantry/compare?keys=almond-flour&keys=psyllium-powder", "holds water"),
-        ("/pantry/stock", "Baked: deduct from stock"), ("/pantry/import", "Drop a file"), (card, "Dry bowl|Bowl"),
+        ("/pantry/ingredients/almond-flour", "Function in dough"), ("/pantry/compare?keys=almond-flour&keys=psyllium-powder", "Water absorption"),
+        ("/pantry/stock", "Mark as baked and deduct stock"), ("/pantry/import", "Drop a file"), (card, "Dry bowl|Bowl"),
     ):  # fmt: skip
         bench.goto(path if path.startswith("http") else re.sub(r"/formula.*", path, card))
         bench.get_by_text(re.compile(sign)).first.wait_for()

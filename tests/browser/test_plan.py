@@ -16,11 +16,11 @@ pytestmark = pytest.mark.browser
 def day(shelf, monkeypatch):
     monkeypatch.setattr(plans, "_SECONDS", 2.0)
     shelf.get_by_role("link", name="Plan", exact=True).click()
-    shelf.get_by_text("A new day").wait_for()
+    shelf.get_by_text("New plan").wait_for()
     for name in ("Mustard twists", "Lemon shortbread coins"):
         shelf.get_by_label(name).check()
     shelf.get_by_role("button", name="Plan 2 bakes", exact=True).click()
-    shelf.get_by_role("heading", name="Market day", exact=True).wait_for()
+    shelf.get_by_role("heading", name="New plan", exact=True).wait_for()
     work(shelf)
     expect(shelf.get_by_text(re.compile("First work at .* all in time"))).to_be_visible(timeout=20_000)
     return shelf
@@ -36,11 +36,11 @@ def test_a_day_is_planned_pinned_and_mended(day):
     expect(day.locator(".told .act").first).to_be_visible(timeout=10_000)
     day.mouse.move(box["x"] + 20, box["y"] + 8, steps=3)
     day.mouse.up()
-    day.get_by_role("button", name="Pin it here", exact=True).click()
+    day.get_by_role("button", name="Pin to this time", exact=True).click()
     work(day)
     expect(day.get_by_role("button", name=re.compile("^Bake Mustard twists.*pinned"))).to_be_visible(timeout=20_000)
     day.get_by_role("button", name=re.compile("^Mix Lemon")).dispatch_event("pointerdown")
-    day.get_by_role("button", name="12 min longer", exact=True).click()
+    day.get_by_role("button", name="It took 12 min longer", exact=True).click()
     work(day)
     expect(day.get_by_text(re.compile("thing.* move|nothing moves"))).to_be_visible(timeout=20_000)
 

@@ -26,7 +26,7 @@ PHONE = {"width": 390, "height": 844}
 def begin(page, site, name="Market rolls, egg-free"):
     page.goto(f"{site}/run")
     formula_link(page, name).click()
-    page.get_by_role("button", name="Begin a run", exact=True).click()
+    page.get_by_role("button", name="Start a bake", exact=True).click()
     page.locator(".weigh").wait_for()
 
 
@@ -106,14 +106,14 @@ def test_a_whole_run_on_a_phone_offline_in_the_middle(shelf, site):
     expect(page.locator(".live .sentence")).to_contain_text("hot")
     assert violations(page) == [], "bake"
     until(page, ".huge >> text=Finish")
-    page.get_by_role("button", name="Finish, and say how it was", exact=True).click()
+    page.get_by_role("button", name="Finish and rate", exact=True).click()
     # The verdict, and why.
     page.get_by_role("button", name="bad", exact=True).click()
     page.get_by_role("button", name=re.compile("too soft or runs")).click()
-    page.get_by_role("button", name="Save the verdict", exact=True).click()
+    page.get_by_role("button", name="Save rating", exact=True).click()
     work(page, "why")
     # Every cause of the formula is planted in the core first: on a busy machine that takes a while.
-    expect(page.get_by_role("region", name="In the making", exact=True)).to_be_visible(timeout=40_000)
+    expect(page.get_by_role("region", name="In how it was made", exact=True)).to_be_visible(timeout=40_000)
     assert violations(page) == [], "why"
     run.refresh_from_db()
     assert run.faults == ["too_soft"]
@@ -216,13 +216,13 @@ def test_a_proposal_lies_on_the_bench_as_a_ghost_until_it_is_taken(shelf, site):
     page.goto(f"{site}/trials")
     formula_link(page, "Celeriac flatbread").click()
     work(page)
-    page.get_by_role("region", name="Next time", exact=True).get_by_role(
-        "button", name="Open on the bench", exact=True
+    page.get_by_role("region", name="What to try next", exact=True).get_by_role(
+        "button", name="Open changed formula", exact=True
     ).first.click()
-    banner = page.get_by_role("region", name="Proposed by a trial", exact=True)
+    banner = page.get_by_role("region", name="Suggested after a bake", exact=True)
     expect(banner).to_be_visible()
     expect(page.locator("[data-ghost]")).to_be_visible()
-    banner.get_by_role("button", name="Take it", exact=True).click()
+    banner.get_by_role("button", name="Update", exact=True).click()
     expect(banner).to_have_count(0)
     expect(page.get_by_text("The proposal is on the bench")).to_be_visible()
 
@@ -239,9 +239,9 @@ def test_trials_are_put_side_by_side_and_what_they_taught_is_told(shelf, site):
     assert violations(page) == [], "side by side"
     page.goto(f"{site}/trials/learned")
     work(page)
-    expect(page.get_by_text("the oven over its dial")).to_be_visible()
+    expect(page.get_by_text("oven offset (actual minus set)")).to_be_visible()
     assert violations(page) == [], "learned"
     page.goto(f"{site}/trials")
     page.get_by_role("link", name="Dark seed loaf", exact=True).click()
-    page.get_by_role("button", name="Leave it out of the learning", exact=True).click()
-    expect(page.get_by_role("button", name="Take it into the learning", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Exclude from learning", exact=True).click()
+    expect(page.get_by_role("button", name="Use for learning", exact=True)).to_be_visible()

@@ -50,7 +50,7 @@ def test_a_target_is_settled_a_part_of_it_taken_and_taken_back(rolls):
     rolls.evaluate("document.activeElement.blur()")
     rolls.keyboard.press("s")
     work(rolls)
-    edits = rolls.get_by_role("list", name="Edits")
+    edits = rolls.get_by_role("list", name="Changes")
     expect(edits.get_by_role("listitem").first).to_contain_text("almond flour")
     expect(rolls.locator("[data-ghost]")).to_be_visible()
     expect(rolls.locator("[data-moved=net_carbs]")).to_contain_text("2.7")
@@ -66,17 +66,17 @@ def test_a_target_is_settled_a_part_of_it_taken_and_taken_back(rolls):
 
 def test_other_pieces_are_wished_for_seen_and_taken_in_one_step(rolls):
     wish(rolls, "2.6")
-    rolls.get_by_role("button", name="Settle", exact=True).first.click()
+    rolls.get_by_role("button", name="Balance formula", exact=True).first.click()
     work(rolls)
     rolls.get_by_label("how many pieces").check()
-    rolls.get_by_role("slider", name="How sure", exact=True).press("ArrowRight")
+    rolls.get_by_role("slider", name="Certainty", exact=True).press("ArrowRight")
     expect(rolls.get_by_text("targets met 6 times in 10")).to_be_visible()
-    rolls.get_by_role("button", name="Settle again", exact=True).click()
+    rolls.get_by_role("button", name="Balance again", exact=True).click()
     work(rolls)
-    edits = rolls.get_by_role("list", name="Edits")
+    edits = rolls.get_by_role("list", name="Changes")
     expect(edits.get_by_text(re.compile(r"1\d pieces instead of 8"))).to_be_visible()
     assert violations(rolls) == [], "settle with other pieces"
-    rolls.get_by_role("button", name="Take them all", exact=True).click()
+    rolls.get_by_role("button", name="Apply all", exact=True).click()
     expect(rolls.get_by_role("button", name=re.compile(r"bun · 1\d pieces"))).to_be_visible()
     rolls.keyboard.press("Control+z")
     expect(rolls.get_by_role("button", name="bun · 8 pieces", exact=True)).to_be_visible()
@@ -86,16 +86,16 @@ def test_nut_free_from_the_chip_swaps_the_flour(rolls):
     rolls.get_by_role("button", name="Nut-free: does not hold", exact=True).click()
     rolls.get_by_role("button", name=re.compile("Do without nuts")).click()
     work(rolls)
-    edits = rolls.get_by_role("list", name="Edits")
+    edits = rolls.get_by_role("list", name="Changes")
     expect(edits.get_by_text("no almond flour")).to_be_visible()
     expect(rolls.get_by_text("Without nuts and peanut it loses")).to_be_visible()
-    rolls.get_by_role("button", name="Take them all", exact=True).click()
+    rolls.get_by_role("button", name="Apply all", exact=True).click()
     expect(rolls.get_by_role("button", name=re.compile("^Nut-free: (holds|needs a certificate)"))).to_be_visible()
 
 
 def test_what_clashes_is_let_go_by_a_button(rolls):
     wish(rolls, "1.2")
-    rolls.get_by_role("button", name="Settle", exact=True).first.click()
+    rolls.get_by_role("button", name="Balance formula", exact=True).first.click()
     work(rolls)
     expect(rolls.get_by_text("The nearest that was found")).to_be_visible()
     rolls.get_by_role("button", name=re.compile("would do$")).first.click()
@@ -105,14 +105,14 @@ def test_what_clashes_is_let_go_by_a_button(rolls):
 
 
 def test_a_formula_is_begun_from_a_shape_and_comes_to_the_bench(shelf):
-    shelf.get_by_role("button", name="Begin", exact=True).click()
+    shelf.get_by_role("button", name="New formula from a shape", exact=True).click()
     shelf.get_by_label("Net carbs at most").fill("3")
-    shelf.get_by_role("button", name="Make some beginnings", exact=True).click()
+    shelf.get_by_role("button", name="Suggest formulas", exact=True).click()
     work(shelf)
-    made = shelf.get_by_role("list", name="Beginnings")
+    made = shelf.get_by_role("list", name="Suggested formulas")
     expect(made.get_by_role("listitem").first).to_be_visible()
     assert violations(shelf) == [], "begin"
-    made.get_by_role("button", name="Take it to the bench", exact=True).first.click()
+    made.get_by_role("button", name="Use this formula", exact=True).first.click()
     expect(shelf.locator("[data-bracket=net_carbs]")).to_have_attribute("data-state", "in")
 
 
@@ -120,23 +120,23 @@ def test_a_line_is_looked_at_mixed_and_traded_off(shelf):
     formula_link(shelf, "Gouda-melt crust").click()
     shelf.locator("[data-bracket=salt]").wait_for()
     shelf.locator("[data-line=gouda] .name button").first.click()
-    shelf.get_by_role("button", name="What if more or less", exact=True).click()
+    shelf.get_by_role("button", name="Show what if more or less", exact=True).click()
     expect(shelf.get_by_role("img", name=re.compile("^Protein"))).to_be_visible()
     assert violations(shelf) == [], "what if"
-    shelf.get_by_role("button", name="Back to the lines", exact=True).click()
+    shelf.get_by_role("button", name="Back to ingredients", exact=True).click()
     shelf.locator("[data-line=gouda] .name button").first.click()
     shelf.get_by_role("button", name="Mix the cheese lines", exact=True).click()
-    gouda = shelf.get_by_role("region", name="Mix", exact=True).get_by_label("Gouda")
+    gouda = shelf.get_by_role("region", name="Blend", exact=True).get_by_label("Gouda")
     gouda.fill("80")
-    expect(shelf.get_by_role("region", name="Mix", exact=True).get_by_text("80 g", exact=True)).to_be_visible()
+    expect(shelf.get_by_role("region", name="Blend", exact=True).get_by_text("80 g", exact=True)).to_be_visible()
     assert violations(shelf) == [], "mix"
     shelf.keyboard.press("Control+k")
     shelf.keyboard.type("trade")
     expect(shelf.get_by_role("option", name=re.compile("step further"))).to_be_visible()
     shelf.keyboard.press("Enter")
-    shelf.get_by_role("button", name="Draw it", exact=True).click()
+    shelf.get_by_role("button", name="Draw chart", exact=True).click()
     work(shelf)
     expect(shelf.get_by_role("button", name=re.compile("^[0-9.]+, ")).first).to_be_visible()
     shelf.get_by_role("button", name=re.compile("^[0-9.]+, ")).last.click()
-    expect(shelf.get_by_role("button", name="Take this one", exact=True)).to_be_enabled()
+    expect(shelf.get_by_role("button", name="Apply this option", exact=True)).to_be_enabled()
     assert violations(shelf) == [], "trade-off"

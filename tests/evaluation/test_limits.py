@@ -25,7 +25,9 @@ def test_every_station_answers_or_says_why_not(name):
     formula = read_document(ODD[name])
     judged = analyse(formula, LIBRARY)
     assert judged.summary
-    assert judged.handling is not None or judged.basis.handling.startswith("Cannot be said")
+    assert judged.handling is not None or judged.basis.handling.startswith(
+        ("No dough yet", "One ingredient is not", "Not enough dough")
+    )
     prep(Dough(formula, LIBRARY))
     shape(Dough(formula, LIBRARY))
     assert card(formula, LIBRARY, Settings()).cautions
@@ -42,7 +44,7 @@ def test_a_bake_beyond_all_that_was_tried_is_refused_with_its_bounds(name):
 def test_a_line_of_ten_tons_and_a_thickness_of_a_hair_are_refused_and_nothing_else_is_lost():
     judged = analyse(read_document(document(almond_flour=9_000_000)), LIBRARY)
     assert "the weight cannot be right" in judged.problems[0].what
-    assert "weighed" in judged.summary[0].text
+    assert "usable weight" in judged.summary[0].text
     with pytest.raises(FormulaError, match=r"0\.5 to 200"):
         read_document(document() | {"form": {"kind": "bun", "pieces": 1, "size": {"thickness_mm": 0.2}}})
 

@@ -21,4 +21,6 @@ def test_in_dry_air_up_to_a_quarter_more_of_the_liquid_may_go_in():
 def test_a_dough_without_liquid_is_covered():
     formula = DEMO["Gouda-melt crust"]
     dough = Dough(replace(formula, lines=tuple(line for line in formula.lines if line.ingredient != "water")), LIBRARY)
-    assert feel(dough, class_name="tacky", dry_air=True).text.endswith("cover it at once: its skin dries.")
+    assert feel(dough, class_name="tacky", dry_air=True).text.endswith(
+        "Cover the dough right away: in dry air its surface dries out."
+    )

@@ -98,7 +98,7 @@ def test_an_open_class_stands_for_somewhat_inside_of_its_end():
 
 @pytest.mark.parametrize(
     ("dough", "felt", "what"),
-    [(made(almond_flour=100), "tacky", "no dough"), (demo("Mustard twists"), "squishy", "no such feel")],
+    [(made(almond_flour=100), "tacky", "no dough"), (demo("Mustard twists"), "squishy", "unknown dough feel")],
 )
 def test_what_cannot_be_felt_is_refused(dough, felt, what):
     with pytest.raises(FormulaError, match=what):

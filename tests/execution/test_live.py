@@ -108,7 +108,7 @@ def test_nothing_seen_is_the_forecast_and_the_same_question_has_the_same_answer(
     told = bake.forecast(0.0)
     assert told.ready_min == pytest.approx(told.before_min)
     assert bake.forecast(0.0) == told
-    assert "to go" in told.text
+    assert "min left" in told.text
 
 
 @pytest.mark.parametrize(

@@ -76,5 +76,5 @@ def test_any_weight_is_answered_and_batches_scale_it(name, factor, batches):
 
 
 def test_a_line_that_is_not_there_is_refused(rolls):
-    with pytest.raises(FormulaError, match="no such line"):
+    with pytest.raises(FormulaError, match="line not found"):
         poured(rolls, "gold-dust", 3.0)

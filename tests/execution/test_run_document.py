@@ -103,10 +103,10 @@ def test_two_devices_may_send_in_any_order_and_twice(rng: random.Random):
     [
         ({"formula": None}, "formula"),
         ({"substrata_run": 9}, "another version"),
-        ({"verdict": {"faults": [{"id": "sad"}]}}, "no fault"),
+        ({"verdict": {"faults": [{"id": "sad"}]}}, "not a known fault"),
         ({"verdict": {"scores": {"chewy": 14}}}, "chewy"),
-        ({"done": {"grams": {"gold": 3}}}, "formula has not"),
-        ({"done": {"steps": {"dance": True}}}, "no such step"),
+        ({"done": {"grams": {"gold": 3}}}, "its formula does not have"),
+        ({"done": {"steps": {"dance": True}}}, "step not found"),
         ({"done": {"felt": [{"class": "squishy"}]}}, "class"),
         ({"done": {"weight_in_g": -4}}, "weight_in_g"),
         ({"entries": [{"id": "a", "at": "noon", "kind": "note"}]}, "time"),

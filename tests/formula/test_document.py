@@ -180,7 +180,7 @@ def said(path, value):
         (("form", "pieces"), 8, "6 → 8 pieces"),
         (("lines", 0, "entered"), "106 g", "Almond flour, blanched: measured as 1 cup → 106 g"),
         (("lines", 1, "locked"), False, "Psyllium husk powder unlocked"),
-        (("lines",), [DOCUMENT["lines"][n] for n in (1, 0, 2)], "lines in another order"),
+        (("lines",), [DOCUMENT["lines"][n] for n in (1, 0, 2)], "ingredients reordered"),
         (("form", "serving_pieces"), 3, "2 → 3 pieces per serving"),
         (("form", "kind"), "wrap", "Bun → wrap"),
         (("targets", "salt"), {"low": 1, "high": 2}, "target salt usual range → 1–2"),

@@ -50,8 +50,11 @@ def test_the_cost_bracket_appears_with_the_first_price_and_takes_a_target(bracke
     lines = {"almond_flour": 200, "egg": 100}
     assert "cost" not in [b.key for b in judged([], **lines).brackets]
     shown = bracket(judged([pack("a", "almond-flour", 10)], settings=Settings(currency="EUR"), **lines), "cost")
-    assert (shown.unit, shown.state) == ("EUR a piece", "open")
+    assert (shown.unit, shown.state) == ("EUR per piece", "open")
     assert shown.estimate.value == pytest.approx(0.5)
+    assert shown.note == "counts 1 of 2 ingredients: the others have no price"
+    whole = bracket(judged([pack("a", "almond-flour", 10), pack("e", "egg", 4)], **lines), "cost")
+    assert "counts" not in whole.note
 
 
 def test_water_from_the_tap_costs_nothing_and_is_no_gap():
@@ -94,7 +97,7 @@ def test_a_budget_is_kept_for_sure_only_at_the_top_of_the_range():
 
 def test_what_is_not_there_stops_nobody():
     fit = judged([], settings=Settings(eaters=(Eater(name="A", budgets={"cream": 30.0}),)), almond_flour=50).eaters[0]
-    assert "no budget stops" in fit.text
+    assert "no limit applies" in fit.text
 
 
 ZERO = Label(style="us", per_g=5, per_digit_g=0.0, figures={"carbohydrate_g": "0", "fat_g": "<1", "protein_g": "2"})

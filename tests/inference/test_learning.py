@@ -141,10 +141,10 @@ def test_what_the_hand_feels_is_a_bias_and_no_capacity():
     state = learn(stiff, LIBRARY)
     mine, other = handling_bias(state, DEMO[ROLLS]), handling_bias(state, DEMO[TWISTS])
     assert mine.value > other.value > 0
-    assert mine.text == "from 3 of your own"
+    assert mine.text == "from 3 of your own bakes"
     assert "other doughs" in other.text
     assert not any("capacity" in one.key for one in state.learned)
-    assert handling_bias(learn([], LIBRARY), DEMO[ROLLS]).text == "house model"
+    assert handling_bias(learn([], LIBRARY), DEMO[ROLLS]).text == "built-in model"
 
 
 def test_scores_teach_a_palate_for_other_formulas_too():
@@ -155,7 +155,7 @@ def test_scores_teach_a_palate_for_other_formulas_too():
     told = palate(state, DEMO[LOAF], whole)
     assert told["chewy"].value > before["chewy"] + 0.3
     assert told["eggy"].value == before["eggy"]
-    assert told["eggy"].text == "house model"
+    assert told["eggy"].text == "built-in model"
 
 
 def test_the_end_of_the_scale_says_nothing_of_what_lies_beyond():
@@ -177,7 +177,7 @@ def test_a_cup_that_is_filled_and_weighed_is_known_here():
     mine = state.value("measures.almond-flour")
     assert mine.posterior == pytest.approx(106 * (118 / 106) ** share, rel=0.01)
     assert mine.text.startswith("a cup of almond flour")
-    assert "the house says 106, from 3 trials" in mine.text
+    assert "built-in value 106 g; from 3 trials" in mine.text
 
     own = Settings(lessons=lessons(state))
     almond, coconut = LIBRARY["almond-flour"], LIBRARY["coconut-flour"]

@@ -37,5 +37,5 @@ def test_the_oldest_comes_first_and_only_what_was_told():
 def test_every_kind_can_be_asked_and_no_other():
     for kind in run_figure_kinds():
         assert isinstance(over_time(RUNS, kind.key), tuple)
-    with pytest.raises(FormulaError, match="no such figure"):
+    with pytest.raises(FormulaError, match="figure not found"):
         over_time(RUNS, "mood")

@@ -56,7 +56,7 @@ def test_what_the_log_shows_comes_first_with_the_log_as_its_evidence(name, fault
     assert first.cause == cause or causes()[first.cause].log == causes()[cause].log
     assert first.probability > 0.5
     assert first.probability_text == "likely"
-    assert any("the log" in text for text in first.evidence)
+    assert any("your log" in text for text in first.evidence)
 
 
 @pytest.mark.parametrize(
@@ -79,7 +79,7 @@ def test_the_log_that_clears_a_cause_stands_against_it():
     open_, cleared = (told("Mustard twists", "pale", done=Done(**d)) for d in ({}, {"oven_c": 177, "probe_c": 178}))
     assert rank(open_, "oven_lo") == 1
     lost = next((f for f in cleared.making if f.cause == "oven_lo"), None)
-    assert lost is None or (lost.probability < 0.1 and any("the log" in text for text in lost.against))
+    assert lost is None or (lost.probability < 0.1 and any("your log" in text for text in lost.against))
 
 
 def test_an_answer_to_what_was_asked_decides():

@@ -43,7 +43,7 @@ def spoiled(table, number, column, value):
 @pytest.mark.parametrize(
     ("table", "column", "value", "says"),
     [
-        ("composition.csv", "water_g", "40", "do not close"),
+        ("composition.csv", "water_g", "40", "do not add up"),
         ("composition.csv", "protein_g", "lots", "not a number"),
         ("composition.csv", "fat_g", "-1", "out of range"),
         ("composition.csv", "sodium_mg", "nan", "out of range"),

@@ -46,9 +46,9 @@ def test_a_verdict_moves_the_next_forecast_and_says_from_what(people, kitchen, f
     other = kitchens.open_kitchen(people["baker"], "Another").kitchen
     plain, taught = judged(other), judged(kitchen, felt.draft.document)
     assert taught.handling.at_shaping.consistency < plain.handling.at_shaping.consistency - 0.2
-    assert "softer than the house model, from 3 of your own" in taught.handling.learned
+    assert "softer than the built-in model, from 3 of your own bakes" in taught.handling.learned
     assert crisp(taught).value > crisp(plain).value + 1
-    assert crisp(taught).learned == "From 3 of your own"
+    assert crisp(taught).learned == "From 3 of your own bakes"
     assert plain.handling.learned == crisp(plain).learned == ""
     told = [one.handling.at_shaping for one in (taught, plain)]
     assert told[0].high - told[0].low < 0.9 * (told[1].high - told[1].low), "its own runs leave less open"
@@ -100,7 +100,7 @@ def test_a_felt_word_that_is_no_class_harms_nothing(people, kitchen, felt):
 
 
 def test_learning_is_changed_by_bakers_and_only_where_there_is_something(people, kitchen):
-    with pytest.raises(Refused, match="no such block"):
+    with pytest.raises(Refused, match="block not found"):
         trials.change_learning(membership(people["baker"], kitchen.pk), off=["mood"])
     with pytest.raises(Forbidden):
         trials.change_learning(membership(people["viewer"], kitchen.pk), off=[])

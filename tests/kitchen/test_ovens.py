@@ -180,7 +180,10 @@ def test_a_map_is_baked_in_the_background_a_row_at_a_time(people, kitchen, monke
 
 @pytest.mark.parametrize(
     ("document", "what"),
-    [(sample(almond_flour=3, psyllium_powder=1, water=900), "no dough"), (sample() | {"lines": []}, "no dough")],
+    [
+        (sample(almond_flour=3, psyllium_powder=1, water=900), "cannot be baked as a dough"),
+        (sample() | {"lines": []}, "no dough to bake"),
+    ],
 )
 def test_a_map_that_cannot_be_baked_fails_and_says_why(people, kitchen, document, what):
     job = worked(maps.start_map(membership(people["baker"], kitchen.pk), document, 30))
@@ -214,7 +217,7 @@ def test_a_running_map_stops_at_its_next_row_and_one_whose_worker_died_is_taken_
     Job.objects.filter(pk=asked.pk).update(state="running", tries=jobs.MOST_TRIES)
     assert jobs.take_up_stalled() == 0
     asked.refresh_from_db()
-    assert (asked.state, asked.problem["what"]) == ("failed", "the work was broken off every time it was begun")
+    assert (asked.state, asked.problem["what"]) == ("failed", "this task failed repeatedly")
 
 
 def test_what_a_dead_worker_had_begun_is_found_by_its_missing_sign_of_life(people, kitchen, transactional_db):

@@ -306,11 +306,11 @@ def test_a_failure_while_saving_leaves_nothing_half_saved_and_can_be_tried_again
 def test_an_import_that_was_given_up_is_over_and_its_job_saves_nothing(baker, kitchen):
     found = checked(baker, kitchen, CSV + GOOD.format(1))
     job = imports.start_save(membership(baker, kitchen.pk), found.pk)
-    with pytest.raises(Refused, match="being worked on"):
+    with pytest.raises(Refused, match="still running"):
         imports.start_save(membership(baker, kitchen.pk), found.pk)
     imports.stop_import(membership(baker, kitchen.pk), found.pk)
     assert worked(job).state == "stopped"
-    with pytest.raises(Refused, match="past that"):
+    with pytest.raises(Refused, match="already finished that step"):
         imports.start_save(membership(baker, kitchen.pk), found.pk)
     assert Lot.objects.count() == 0
 

@@ -107,5 +107,5 @@ def test_a_sort_is_handed_on_by_itself(people, kitchen):
     assert any("pinach" in name for name in names)
     assert not any("Feta" in name for name in names)
     assert "milk" not in green.allergens
-    with pytest.raises(Refused, match="no such sort"):
+    with pytest.raises(Refused, match="sort not found"):
         recipes.recipe_document(membership(people["baker"], kitchen.pk), rolls, sort="blue")

@@ -38,7 +38,7 @@ def test_a_question_that_takes_too_long_is_given_up_and_told(bounded):
     assert bounded("select pg_sleep(0.01)") is None
     told = bounded("select pg_sleep(5)")
     assert told.status_code == 503
-    assert json.loads(told.content)["title"] == "it took too long and was given up"
+    assert json.loads(told.content)["title"] == "this took too long and was stopped"
     assert told["Retry-After"]
 
 

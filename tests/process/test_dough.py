@@ -101,7 +101,7 @@ def test_seven_grams_of_psyllium_stand_for_one_egg(judged):
 
 def test_a_cheese_dough_is_judged_as_one(judged, bracket):
     found = judged(mozzarella=160, cream_cheese=62, egg=50, almond_flour=80)
-    assert found.binder.matrix.name == "cheese-matrix dough"
+    assert found.binder.matrix.name == "cheese-based dough"
     assert bracket(found, "water_fill").state == "in"
     assert judged(mozzarella=40, egg=50, almond_flour=200, water=40).binder.matrix.name == ""
 

@@ -126,7 +126,7 @@ def test_yeast_likes_hand_warm_water_and_dies_in_hot():
     assert not waking(7, 15, 10, 4).foams
     assert not waking(7, 60, 10, 4).foams
     assert "kills" in waking(7, 60, 10, 4).text
-    assert "no sugar" in waking(7, 40, 10, 0).text
+    assert "teaspoon of sugar" in waking(7, 40, 10, 0).text
     assert relative_rate(30) > relative_rate(20) > relative_rate(8)
 
 
@@ -186,7 +186,7 @@ def test_the_command_line_prepares(tmp_path, capsys):
     assert main(["prep", str(file)]) == 0
     assert [c["kind"] for c in json.loads(capsys.readouterr().out)["tasks"]] == kinds(DOUGHNUT)
     assert main(["prep", str(file), "--table"]) == 0
-    assert "1. Wake the yeast" in capsys.readouterr().out
+    assert "1. Activate the yeast" in capsys.readouterr().out
     file.write_text(json.dumps({**DOUGHNUT, "prep": {"room_c": 300}}), encoding="utf8")
     assert main(["prep", str(file)]) == 2
     assert "5 to 45" in capsys.readouterr().err

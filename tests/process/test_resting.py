@@ -126,7 +126,7 @@ def test_the_run_says_where_and_how_long():
     step = next(
         s for s in bake_protocol(Dough(resting(COINS, rest_min=90, rest_in="fridge"), LIBRARY)).steps if s.id == "rest"
     )
-    assert (step.minutes, step.text) == (90, "Let it rest in the fridge, wrapped")
+    assert (step.minutes, step.text) == (90, "Let the dough rest in the fridge, wrapped")
     proof = next(s for s in bake_protocol(Dough(yeasted(), LIBRARY)).steps if s.id == "proof")
     assert proof.minutes == 30
     assert not [s for s in bake_protocol(Dough(ROLLS, LIBRARY)).steps if s.id == "proof"]

@@ -66,7 +66,7 @@ def test_every_demo_formula_is_handed_on_and_read_in_again(name):
 
 
 def test_variants_are_what_was_tried_and_what_seasons_it():
-    """Sweet ones for a sweet dough; none of what is in it already; nothing of them comes in again as an ingredient."""
+    """Sweet ones for a sweet dough; none of ingredients already; nothing of them comes in again as an ingredient."""
     loaf, coins = DEMO[LOAF], made("Lemon shortbread coins")
     egg = next(line for line in loaf.lines if line.ingredient == "egg")
     whites = replace(egg, id="white", ingredient="egg-white", entered="")
@@ -99,7 +99,7 @@ def test_sorts_are_variants_with_their_own_lines():
     assert (
         made(ROLLS, lines=(*DEMO[ROLLS].lines, seeds), sorts=sorts, batches=2)
         .variants[1]
-        .text.startswith(f"{2 * half} pieces")
+        .text.startswith(f"{2 * half} × with")
     )
 
 
@@ -282,7 +282,7 @@ def test_a_page_of_the_web_is_read_and_what_is_left_is_told():
         (b'{"@type": "Recipe"', "a.json", "holds no recipe"),
         (b"x" * 5_000_000, "a.html", "too large"),
         (b"PK\x03\x04 not a zip", "a.xlsx", "cannot be read"),
-        (b"\x00\x01\x02", "a.txt", "no text"),
+        (b"\x00\x01\x02", "a.txt", "not text"),
         (b"", "a.csv", "empty"),
     ],
 )

@@ -166,4 +166,4 @@ def test_polyols_are_named_only_where_there_are_some():
 def test_the_panel_proposes_the_serving_nearest_the_reference_amount():
     notes = made({"almond-flour": 150, "water": 150}, kind="cracker", pieces=30).us_panel.notes
     # 144 g dry matter dried to 5 % water weigh 151 g: six pieces of 5 g make 30 g.
-    assert any("30 g: 6 pieces" in note for note in notes)
+    assert any("30 g. A serving of 6 pieces" in note for note in notes)

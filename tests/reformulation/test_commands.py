@@ -70,7 +70,7 @@ def test_swap_reach_and_begin(file, capsys):
     assert len(begun) >= 3
     assert all(read_document(document).form == "bun" for document in begun)
     assert main(["begin", "--form", "rope", "--without", "dairy", "--table"]) == 0
-    assert "nothing can be begun" in capsys.readouterr().out
+    assert "no starter formula works" in capsys.readouterr().out
 
 
 def test_nothing_but_the_answer_stands_on_standard_output(file):

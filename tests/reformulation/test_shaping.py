@@ -82,7 +82,7 @@ def test_in_a_tin_the_tin_makes_the_thickness():
     answer = settled(LOAF, Wish(thickness_most=30))
     assert answer.status == "nearest"
     assert "mm thick" in answer.nearest
-    assert answer.moves == ("thinner in a wider tin, or with less dough in it",)
+    assert answer.moves == ("use a wider loaf pan, or less dough",)
     assert other_shapes(as_shaped(BalanceProblem(LOAF, LIBRARY, Settings(), Wish(may_change_thickness=True)))) == []
 
 

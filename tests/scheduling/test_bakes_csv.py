@@ -54,15 +54,15 @@ def test_what_is_written_is_read_again(rows):
     [
         ("", "no columns"),
         ("a,b\n1,2", "no columns"),
-        ("formula,ready", "so many bakes"),
+        ("formula,ready", "bakes in one plan"),
         ("formula,ready\nRolls,tomorrow", "row 2"),
         ("formula,ready\nRolls,2026-11-28\n,2026-11-28", "row 3: no formula"),
         ("formula,ready,batches\nRolls,2026-11-28,many", "row 2: the number"),
-        ("formula,ready,batches\nRolls,2026-11-28,999", "row 2: so many batches"),
+        ("formula,ready,batches\nRolls,2026-11-28,999", "row 2: too many batches"),
         ("formula,ready,fresh\nRolls,2026-11-28,-1", "row 2: the number"),
-        ("formula,ready\n" + "Rolls,2026-11-28\n" * 30, "so many bakes"),
+        ("formula,ready\n" + "Rolls,2026-11-28\n" * 30, "bakes in one plan"),
         ("x" * 300_000, "too long"),
-        ('"' + "x" * 190_000, "no table"),
+        ('"' + "x" * 190_000, "not a table"),
     ],
 )
 def test_what_cannot_be_read_says_where(text, words):

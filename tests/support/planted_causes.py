@@ -163,7 +163,7 @@ def log_of(kitchen: Kitchen, dough: Dough, made: Making, x: np.ndarray, cause: C
 
 
 def x_minutes(dough: Dough, made: Making) -> float:
-    """Minutes in the oven."""
+    """Baking time, min."""
     return _TABLES[dough.formula.name].written.marks.minutes * made.minutes
 
 

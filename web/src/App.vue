@@ -39,7 +39,7 @@ function toAdd(): void {
     <HatchDefs />
     <div v-if="framed" class="frame">
       <nav class="skips" aria-label="Skip">
-        <a class="skip" href="#work">Skip to the work</a>
+        <a class="skip" href="#work">Skip to content</a>
         <a
           v-if="route.name === 'bench' && bench.mayEdit && panels.open.value === 'lines'"
           class="skip"

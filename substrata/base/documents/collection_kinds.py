@@ -54,7 +54,7 @@ class Listed(Kind):
         if not isinstance(value, list):
             raise where.refusal(value, f"a list of up to {self.most}")
         if len(value) > self.most:
-            raise where.refusal(str(len(value)), f"up to {self.most}", "are too many", "take some out")
+            raise where.refusal(str(len(value)), f"up to {self.most}", "too many", "remove some")
         return tuple(self._entry(entry, where, number) for number, entry in enumerate(value, 1))
 
     def _entry(self, entry: object, where: Where, number: int) -> Any:
@@ -131,9 +131,9 @@ class Texts(Kind):
     def read(self, value: object, where: Where) -> frozenset[str] | tuple[str, ...]:
         """Read the texts."""
         if not isinstance(value, list) or not all(isinstance(text, str) for text in value):
-            raise where.refusal(value, "a list of texts")
+            raise where.refusal(value, "a list of strings")
         if len(value) > self.most:
-            raise where.refusal(str(len(value)), f"up to {self.most}", "are too many", "take some out")
+            raise where.refusal(str(len(value)), f"up to {self.most}", "too many", "remove some")
         return tuple(value) if self.ordered else frozenset(value)
 
     def write(self, value: Any) -> Any:

@@ -175,7 +175,7 @@ class Whole(Kind):
                 value,
                 f"a whole number from {self.low} to {self.high}",
                 "cannot be counted",
-                "type how many there are",
+                "enter a number",
             )
         return int(value)  # type: ignore[call-overload,no-any-return]  # is_number has looked
 
@@ -198,7 +198,7 @@ class Flag(Kind):
     def read(self, value: object, where: Where) -> bool:
         """Read the switch."""
         if not isinstance(value, bool):
-            raise where.refusal(value, "true, false or nothing" if self.optional else "true or false")
+            raise where.refusal(value, "true, false, or empty" if self.optional else "true or false")
         return value
 
     def schema(self) -> dict[str, Any]:
@@ -253,7 +253,7 @@ class Day(Kind):
         try:
             return date.fromisoformat(value)  # type: ignore[arg-type]  # what is no text is a TypeError
         except (TypeError, ValueError):
-            raise where.refusal(value, "a day such as 2026-04-30") from None
+            raise where.refusal(value, "a date such as 2026-04-30") from None
 
     def write(self, value: Any) -> Any:
         """As ISO 8601."""

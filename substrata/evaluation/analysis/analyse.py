@@ -176,7 +176,7 @@ def analyse_dough(dough: Dough) -> Analysis:
             convention=settings.convention,
             convention_rule=CONVENTIONS[settings.convention],
             energy_method=METHOD,
-            range="9 times in 10 the dough falls in the range",
+            range="In 9 of 10 doughs, the handling is within this range",
             handling=handling_rests_on(dough.kind) if dough.handling else _no_handling(dough),
         ),
     )
@@ -194,10 +194,10 @@ def _no_handling(dough: Dough) -> str:
     """Why it cannot be said how a dough handles."""
     lines = len(dough.inside.lines)
     if not lines:
-        return "Cannot be said: there is no dough yet."
+        return "No dough yet. Add ingredients to see how it handles."
     if lines == 1:
-        return "Cannot be said: one ingredient alone is no dough. Add what it is mixed with."
-    return "Cannot be said: there is too little of it to handle."
+        return "One ingredient is not a dough yet. Add the other ingredients."
+    return "Not enough dough to forecast handling."
 
 
 def _analysis(judged: tuple[TargetState, ...], key: str) -> TargetState:

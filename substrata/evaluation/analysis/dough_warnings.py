@@ -23,12 +23,12 @@ _A_FEW = 2  # lines from which it is a dough
 
 def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
     if not r.dough.batch.lines:
-        yield DoughWarning(code="empty", severity="note", text="Nothing in the bowl yet: add a line or paste a list.")
+        yield DoughWarning(code="empty", severity="note", text="No ingredients yet. Add one or paste a list.")
     elif r.dough.batch.dry_base_g <= 0:
         yield DoughWarning(
             code="no-base",
             severity="note",
-            text="No dry base: baker's percentages need a flour, a fibre or a binder.",
+            text="Add a flour, fiber, or binder: baker's percentages need a dry base.",
         )
 
 
@@ -39,15 +39,14 @@ def _caps(r: WarningInputs) -> Iterator[DoughWarning]:
                 code=f"{cap.name.replace(' ', '-')}-over-cap",
                 severity="act",
                 lines=cap.lines,
-                text=f"More {cap.name} than {cap.hard_percent:g} % of the dough ({cap.percent:.1f} %): {cap.effect}.",
+                text=f"Reduce the {cap.name}: {cap.percent:.1f} % of the dough is above the {cap.hard_percent:g} % limit and makes it {cap.effect}.",
             )
         elif cap.percent > cap.soft_percent:
             yield DoughWarning(
                 code=f"{cap.name.replace(' ', '-')}-near-cap",
                 severity="note",
                 lines=cap.lines,
-                text=f"{cap.name.capitalize()} at {cap.percent:.1f} % of the dough; {cap.effect} from about "
-                f"{cap.soft_percent:g} to {cap.hard_percent:g} %.",
+                text=f"{cap.name.capitalize()} is {cap.percent:.1f} % of the dough. From about {cap.soft_percent:g} to {cap.hard_percent:g} % the dough can turn {cap.effect}.",
             )
 
 
@@ -57,8 +56,7 @@ def _heat_set(r: WarningInputs) -> Iterator[DoughWarning]:
         yield DoughWarning(
             code="heat-set-low",
             severity="note",
-            text=f"Only {percent(share)} of the binding sets in the oven, {percent(least)} is wanted for a "
-            f"{r.dough.form.name.lower()}: it may rise and sink. Egg, white or whey sets.",
+            text=f"Add egg, egg white, or whey: only {percent(share)} of the binding sets in the oven. A {r.dough.form.name.lower()} needs {percent(least)}, or it may rise and then sink.",
         )
 
 
@@ -77,7 +75,7 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
             code="soda-browns",
             severity="note",
             lines=soda,
-            text=f"{grams(lift.soda_excess_g)} soda finds no acid: it browns and spreads more, as some cookies are meant to.",
+            text=f"{grams(lift.soda_excess_g)} of baking soda has no acid to react with. The dough browns and spreads more, which suits some cookies.",
         )
     elif excess > constant("soapy_soda"):
         surely = excess > constant("soapy_surely")
@@ -85,15 +83,15 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
             code="soda-unneutralised",
             severity="act" if surely else "note",
             lines=soda,
-            text=f"{grams(lift.soda_excess_g)} soda finds no acid: {'soapy taste, brown crumb' if surely else 'you may taste it, and it browns'}. "
-            "Less soda, an acid, or baking powder in its place.",
+            text=f"{grams(lift.soda_excess_g)} of soda has nothing to react with: {'soapy taste, brown crumb' if surely else 'you may taste it, and it browns'}. "
+            "Use less soda, add an acid, or use baking powder.",
         )
     if acid and lift.soda_g and 100 * lift.acid_excess_g / dough > constant("sour_acid"):
         yield DoughWarning(
             code="acid-left",
             severity="note",
             lines=acid,
-            text=f"More acid than the soda needs (for {grams(lift.acid_excess_g)} more soda): it will taste sharp.",
+            text=f"Reduce the acid or add {grams(lift.acid_excess_g)} of baking soda: the extra acid will taste sour.",
         )
 
 
@@ -156,7 +154,7 @@ def _greasy(r: WarningInputs) -> Iterator[DoughWarning]:
             code="greasy",
             severity="act",
             lines=tuple(w.line.id for w in batch.lines if w.role == "fat"),
-            text=f"{percent(share)} of it is butter or oil: it spreads flat and eats greasy. A quarter is usual in the richest.",
+            text=f"Reduce the fat: {percent(share)} of the dough is butter or oil, so it spreads flat and tastes greasy. Even rich doughs rarely go above 25 %.",
         )
 
 
@@ -172,7 +170,7 @@ def _garlic_in_oil(r: WarningInputs) -> Iterator[DoughWarning]:
             code="garlic-oil",
             severity="caution",
             lines=lines,
-            text="Garlic in oil or butter: make it fresh, keep it in the fridge and use it within four days; kept warm it can be deadly.",
+            text="Garlic in oil or butter can cause botulism. Make it fresh, keep it in the fridge, and use it within 4 days.",
         )
 
 
@@ -184,8 +182,7 @@ def _sinks(r: WarningInputs) -> Iterator[DoughWarning]:
             code="may-sink",
             severity="note",
             lines=lines,
-            text=f"It may rise and sink: the gas asks for {r.dough.lift.strain:.1f} times the void that this binding holds. "
-            "Less powder, or egg white.",
+            text=f"Use less baking powder or add egg white: the gas needs {r.dough.lift.strain:.1f} times the space this dough can hold, so it may rise and then sink.",
         )
 
 
@@ -197,7 +194,7 @@ def _cold_water(r: WarningInputs) -> Iterator[DoughWarning]:
             code="cool-psyllium",
             severity="note",
             lines=gelled,
-            text=f"Mixed at {r.dough.handling.temperature_c:.0f} °C the psyllium gives less gel and stays wet: bath-warm liquid.",
+            text=f"Use warm liquid (38–45 °C): mixed at {r.dough.handling.temperature_c:.0f} °C, the psyllium forms less gel and the dough stays wet.",
         )
 
 
@@ -210,7 +207,7 @@ def _hot_yeast(r: WarningInputs) -> Iterator[DoughWarning]:
             code="hot-yeast",
             severity="act",
             lines=yeast,
-            text=f"Mixed at {warm:.0f} °C the yeast dies: let the cheese cool to hand-warm before it goes in.",
+            text=f"Let the cheese cool to about 38 °C before you add the yeast: at {warm:.0f} °C the yeast dies.",
         )
 
 
@@ -222,14 +219,14 @@ def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
             code="perhaps-gummy",
             severity="note",
             lines=lines,
-            text=f"Somewhat gummy ({score.value:.0f} of 10) unless it is baked until its crumb is dry: {score.terms[0].what}.",
+            text=f"Bake until the crumb is dry, or it may be slightly gummy ({score.value:.0f} out of 10). Cause: {score.terms[0].what}.",
         )
     if score and score.value >= constant("gummy_from"):
         yield DoughWarning(
             code="gummy",
             severity="act",
             lines=lines,
-            text=f"It will eat gummy ({score.value:.0f} of 10): {score.terms[0].what}. Less of it, or bake it drier.",
+            text=f"Expect a gummy crumb ({score.value:.0f} out of 10). Cause: {score.terms[0].what}. Bake longer or use less of it.",
         )
 
 
@@ -249,7 +246,7 @@ def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
     yield DoughWarning(
         code="nothing-binds",
         severity="act",
-        text="Nothing here binds: it will fall apart. Egg, white, psyllium, flax or melted cheese.",
+        text="Add a binder (egg, egg white, psyllium, flax, or melted cheese), or the dough will fall apart.",
     )
 
 
@@ -265,8 +262,7 @@ def _not_squeezed(r: WarningInputs) -> Iterator[DoughWarning]:
             code="not-squeezed",
             severity="act",
             lines=tuple(w.line.id for w in wet),
-            text=f"{names.capitalize()} goes in with its juice: about {grams(juice)} of it comes out in the oven and makes the "
-            "crust soggy. Salt or heat it and squeeze it first (Prep).",
+            text=f"Squeeze the {names} first (see Prep): about {grams(juice)} of juice would come out in the oven and make the crust soggy.",
         )
 
 
@@ -283,7 +279,7 @@ def _yeast(r: WarningInputs) -> Iterator[DoughWarning]:
             code="yeast-without-sugar",
             severity="note",
             lines=lines,
-            text="The yeast finds hardly any sugar: it gives flavour, not lift.",
+            text="Add a little sugar if you want the yeast to raise the dough: with almost no sugar it only adds flavor.",
         )
 
 

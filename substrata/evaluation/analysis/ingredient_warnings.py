@@ -39,7 +39,7 @@ def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
 
 def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
     for flag, text in (
-        ("pulse", "grain-free is not low in carbohydrate: dry pulses are 40 to 52 % net"),
+        ("pulse", "grain-free does not mean low-carb: dry legumes are 40 to 52 % net carbs"),
         ("starch", "a starch is nearly all net carbohydrate"),
     ):
         lines = {
@@ -71,7 +71,7 @@ def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
             code="largest-doubt",
             severity="note",
             lines=(top.line,),
-            text=f"{_largest_share(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}: {_settle(r, top.line)}.",
+            text=f"{_largest_share(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}. To reduce it: {_settle(r, top.line)}.",
         )
 
 
@@ -79,8 +79,8 @@ def _settle(r: WarningInputs, line: str) -> str:
     """Return what would narrow a line's doubt: the scale where it was measured by volume or count, its pack where none is chosen."""
     w = next(w for w in r.dough.batch.lines if w.line.id == line)
     todo = [] if read_from_scale(w.line) else ["weigh it"]
-    todo += [] if w.ingredient.pack else ["enter your own pack"]
-    return " and ".join(todo) or "such food differs from one to the next"
+    todo += [] if w.ingredient.pack else ["add your own pack's label"]
+    return " and ".join(todo) or "nothing to do, this food varies naturally"
 
 
 def _zeros(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -101,7 +101,7 @@ def _strange_packs(r: WarningInputs) -> Iterator[DoughWarning]:
             code="pack-unknown",
             severity="note",
             lines=lines,
-            text="A pack of this formula is not in this pantry: the reference stands in for it.",
+            text="A pack used in this formula is not in your pantry. Reference values are used instead.",
         )
 
 

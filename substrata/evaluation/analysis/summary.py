@@ -42,8 +42,8 @@ def summary(
     """How the dough holds and drinks, how it handles, what it eats like, and what a piece brings."""
     if not weighed_lines:
         if formula.lines:
-            return (Phrase(text="Nothing could be weighed: each line says why.", tone="act"),)
-        return (Phrase(text="An empty bowl. Add a line, or paste an ingredient list."),)
+            return (Phrase(text="No ingredient has a usable weight. Each row says why.", tone="act"),)
+        return (Phrase(text="No ingredients yet. Add one, or paste an ingredient list."),)
     by_key = {bracket.key: bracket for bracket in brackets}
     return (
         *_incomplete(unweighed),
@@ -66,7 +66,12 @@ def _incomplete(unweighed: Sequence[str]) -> tuple[Phrase, ...]:
 
 
 def _beyond(what: str) -> tuple[Phrase, ...]:
-    return (Phrase(text=f"{what}: nobody can say how such a dough handles or eats. ", tone="act"),)
+    return (
+        Phrase(
+            text=f"{what}: this is outside what the model knows, so handling and texture are not predicted. ",
+            tone="act",
+        ),
+    )
 
 
 def _handles(handling: HandlingForecast | None) -> tuple[Phrase, ...]:
@@ -88,7 +93,7 @@ def _eats(texture: Texture | None) -> tuple[Phrase, ...]:
     if texture is None:
         return ()
     return (
-        Phrase(text="Eats "),
+        Phrase(text="Texture: "),
         Phrase(text=texture.text[0].lower() + texture.text[1:], section="texture", tone="figure"),
         Phrase(text=" "),
     )
@@ -105,11 +110,11 @@ def _phrase(bracket: TargetState, text: str) -> Phrase:
 def _binding(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     load = by_key["binder_load"]
     words = {
-        "in": "Well bound",
+        "in": "Good binding",
         "under": "Rather loosely bound",
         "over": "Rather firmly bound",
-        "low": "Loosely bound",
-        "high": "Bound too hard",
+        "low": "Too little binding",
+        "high": "Too much binding",
         "open": "Bound",
         "undefined": "No dry base yet",
     }
@@ -124,10 +129,10 @@ def _water(by_key: Mapping[str, TargetState], formula: Formula) -> tuple[Phrase,
     fill = by_key["water_fill"]
     form = form_of(formula.form).name.lower()
     if fill.state == "in":
-        return _phrase(fill, f"water right for a {form}"), Phrase(text=_heat(by_key["heat_set"]))
+        return _phrase(fill, f"right amount of water for a {form}"), Phrase(text=_heat(by_key["heat_set"]))
     if is_outside(fill.state):
         return (_phrase(fill, fill.note), Phrase(text=f" for a {form}{_heat(by_key['heat_set'])}"))
-    return (_phrase(fill, "water not judged"),)
+    return (_phrase(fill, "water not checked"),)
 
 
 def _heat(heat: TargetState) -> str:
@@ -140,19 +145,19 @@ def _piece(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
         _phrase(carbs, f"{carbs.estimate.value:.1f} g net carbs"),
         Phrase(text=" and "),
         _phrase(protein, f"{protein.estimate.value:.1f} g protein"),
-        Phrase(text=" a piece."),
+        Phrase(text=" per piece."),
     )
 
 
 def _rest(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     """Lift and salt are mentioned only when they ask for something."""
     words = {
-        ("lift", "low"): "Little lift",
-        ("lift", "high"): "More gas than it can hold",
-        ("salt", "under"): "Mild",
-        ("salt", "over"): "Well salted",
-        ("lift", "under"): "Little lift",
-        ("lift", "over"): "Much gas",
+        ("lift", "low"): "Little leavening",
+        ("lift", "high"): "More gas than the dough can hold",
+        ("salt", "under"): "Low in salt",
+        ("salt", "over"): "Rather salty",
+        ("lift", "under"): "Little leavening",
+        ("lift", "over"): "Too much gas",
         ("salt", "low"): "Under-salted",
         ("salt", "high"): "Salty",
     }

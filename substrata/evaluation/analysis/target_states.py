@@ -12,6 +12,7 @@ from substrata.evaluation.analysis.phrasing import grams, percent, short_name
 from substrata.evaluation.analysis.target_scales import Ruler, open_end_for, ruler
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import NO_TARGET, Source, State, aim, fails, is_outside, side_of, state_of
+from substrata.formula.batch.cost import unpriced_lines
 from substrata.formula.batch.propagation import Contribution, Estimate, Figure, Sheet
 from substrata.formula.forms import Window
 
@@ -72,6 +73,31 @@ def bracket_kinds() -> Mapping[str, _Kind]:
     }
 
 
+@dataclass(frozen=True, kw_only=True)
+class FigureMeaning:
+    """What a figure is, and what would change it, in words."""
+
+    key: str
+    meaning: str
+    raised_by: str
+    lowered_by: str
+
+
+@cache
+def figure_meanings() -> tuple[FigureMeaning, ...]:
+    """Return the meaning of each figure with a target, in the order in which the figures are shown."""
+    rows = {row.text("figure"): row for row in read_table("figure_meanings.csv")}
+    return tuple(
+        FigureMeaning(
+            key=key,
+            meaning=rows[key].text("meaning"),
+            raised_by=rows[key].text("raised_by"),
+            lowered_by=rows[key].text("lowered_by"),
+        )
+        for key in bracket_kinds()
+    )
+
+
 def brackets(dough: Dough) -> tuple[TargetState, ...]:
     """All brackets of a dough, in the order of the table."""
     priced = dough.sheet.value("cost") > 0 or "cost" in dough.formula.targets
@@ -121,7 +147,7 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, d
     if dough.unweighed:
         return f"incomplete: {without_weight(dough.unweighed)}"
     if state == "undefined":
-        return "no dry base yet: add a flour, a fibre or a binder" if key == "binder_load" else ""
+        return "No dry base yet. Add a flour, a fiber, or a binder." if key == "binder_load" else ""
     if is_outside(state):
         side = side_of(state)
         bound = (window.low if side == "low" else window.high) or 0.0
@@ -133,15 +159,18 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, d
             off = grams(_water_off(dough.sheet, window))
             return f"{off} water {'short' if side == 'low' else 'too much'}{limit}"
         return _outside(kind, side, abs(figure.estimate.value - bound)) + limit
+    if key == "cost" and (unpriced := len(unpriced_lines(dough.batch))):
+        count = len(dough.batch.lines)
+        return f"counts {count - unpriced} of {count} ingredients: the others have no price"
     matrix = dough.binder.matrix.name
     carried = [f"{short_name(c.name)} {percent(c.share)}" for c in figure.contributions[:2] if c.share > 0]
     if key == "binder_load" and matrix:
         carried = [*carried[:1], matrix]
-    return " · ".join(carried) or "none in this formula"
+    return " · ".join(carried) or "nothing in this formula contributes"
 
 
 def _outside(kind: _Kind, side: str, off: float) -> str:
     amount = f"{off:.{kind.decimals}f}"
     if float(amount) == 0:
-        return f"just {'under' if side == 'low' else 'over'} its window"
+        return f"just {'under' if side == 'low' else 'over'} the target"
     return f"{amount} {kind.word_low if side == 'low' else kind.word_high}"

@@ -142,9 +142,9 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         flags=_flags(forecast),
         weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel", seeds=whole_seeds(dough.inside)),
         cautions=_cautions(case),
-        sureness="The range holds what an unknown oven may do; log a bake and it narrows."
+        sureness="Log a bake to narrow the range: it still covers any oven."
         if not profile.bakes
-        else "The range is this oven's; weight is the surer sign.",
+        else "The range is based on this oven. Weight is more reliable than time.",
         rests_on=bake_rests_on(dough.kind, done.ready, profile.bakes),
         sorts=variety_bakes(dough),
         text=_text(forecast),
@@ -186,24 +186,24 @@ def _named(marks: tuple[StageMark, ...], *, fried: bool) -> tuple[NamedStage, ..
 
 
 _DECIDES = {
-    "colour": "colour; the core is done before",
-    "core": "the core",
+    "colour": "color (the core is done earlier)",
+    "core": "the core temperature",
     "dry": "dryness",
     "gel": "the crumb, which has to dry",
-    "pliable": "that it still bends",
+    "pliable": "flexibility (it must still bend)",
     "topping": "the topping",
-    "safe": "a safe middle",
-    "weight": "the weight you bake to",
+    "safe": "a food-safe center",
+    "weight": "your target weight",
 }
 _WORD = {
-    "colour": "gold",
+    "colour": "golden",
     "core": "done",
-    "dry": "dry and gold",
+    "dry": "dry and golden",
     "gel": "dry enough",
     "pliable": "pliable",
     "topping": "melted",
     "safe": "done",
-    "weight": "at your weight",
+    "weight": "at your target weight",
 }
 _LONG = ("core", "gel", "weight", "safe")  # decided by the inside: the colour follows
 
@@ -224,18 +224,18 @@ def _flags(t: _Sentences) -> tuple[str, ...]:
     rows = []
     done, case = t.done, t.case
     if done.ready is None:
-        rows.append(f"It does not get done this way: {never_words(done.decides)}.")
+        rows.append(f"These settings do not work – {never_words(done.decides)}.")
     elif done.burnt is not None and done.burnt < done.ready:
-        rows.append("It burns before it is done: thinner, or a cooler oven and more time.")
+        rows.append("Make it thinner, or bake longer at a lower temperature: it burns before it is done.")
     if done.ready is not None and done.decides in _LONG and (done.gold is None or done.gold > done.ready * 1.1):
-        gold = f"; gold from {_minutes(done.gold)} min" if done.gold else ""
-        rows.append(f"Still pale when it is done{gold}: a wash or a hotter finish colours it.")
+        gold = f"; golden from {_minutes(done.gold)} min" if done.gold else ""
+        rows.append(f"Use a wash or a hotter finish: it will still be pale when done{gold}.")
     if case.fried and case.oven_c < constant("oil_greasy_c"):
-        rows.append("Oil so cool soaks in: it gets greasy. 175 to 185 °C is usual.")
+        rows.append("Heat the oil to 175–185 °C: in cooler oil the dough soaks up fat.")
     if case.fried and case.oven_c > constant("oil_dark_c"):
-        rows.append("Oil so hot darkens it before its middle is done. 175 to 185 °C is usual.")
+        rows.append("Cool the oil to 175–185 °C: hotter oil browns the outside before the center is done.")
     if case.fried and case.piece.too_thick_to_fry:
-        rows.append("So thick it is dark outside with a raw middle.")
+        rows.append("Make it thinner: at this thickness it is dark outside and raw inside.")
     return tuple(rows)
 
 
@@ -244,18 +244,18 @@ def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[str
     rows = []
     if "thin-sheet" in forms()[case.form.id].traits and case.wet_percent > constant("very_wet_sheet"):
         rows.append(
-            "A thin and very wet sheet dries more slowly than this forecast thinks: least sure here, look later too."
+            "Less certain: thin, very wet sheets dry more slowly than forecast. Keep checking after the forecast time."
         )
     if case.gel_water is not None and case.form.asks_dry and seeds > constant("many_seeds"):
-        rows.append("Whole seeds in a gel dry more slowly than this forecast thinks: least sure here, look later too.")
+        rows.append(
+            "Less certain: whole seeds in a gel dry more slowly than forecast. Keep checking after the forecast time."
+        )
     if case.gel_water is not None and done_by_gel:
         rows.append(
-            "How dry a psyllium crumb has to get rests on few doughs: the sound and the weight are the surer signs."
+            "Less certain: few psyllium bakes have been tested. Trust a hollow sound and the target weight more than the time."
         )
     if any(stage.kind == "top" for stage in case.stages):
-        rows.append(
-            "A topped finish is forecast roughly: it is done when its cheese has melted; browning is a matter of taste."
-        )
+        rows.append("Rough forecast with a topping: it is done when the cheese has melted. Brown it to taste.")
     return tuple(rows)
 
 
@@ -264,15 +264,17 @@ def _cautions(case: BakeCase) -> tuple[str, ...]:
     if case.filling is not None:
         rows.append(
             with_numbers(
-                "Filling: {filling_safe_c} in the middle; let it stand before biting, steam is hotter than crust."
+                "Filling: heat it to {filling_safe_c} in the center. Let it stand before eating: the steam is hotter than the crust."
             )
         )
     if case.has_egg:
         rows.append(
-            with_numbers("Egg: {egg_safe_c} in the middle; a probe is the only proof. Local food rules come first.")
+            with_numbers(
+                "Egg: bake to {egg_safe_c} in the center. Only a thermometer can confirm this. Local food rules come first."
+            )
         )
     if case.fried:
-        rows.append("Hot oil: never leave it, no water near it, a lid at hand.")
+        rows.append("Hot oil: never leave it unattended, keep water away, and have a lid ready.")
     return tuple(rows)
 
 
@@ -280,30 +282,34 @@ def _text(t: _Sentences) -> str:
     """Check at 14 min; gold at about 16; burnt two minutes after; core safe at 9; take out at 412 g."""
     done = t.done
     if t.ready is None or done.ready is None:
-        return "This bake does not come to an end that can be told."
+        return "This bake has no forecast end: it never gets done with these settings."
     parts = []
     early = [m for m in t.marks if m.kind in ("flip", "top")]
     if early:
         words = " and ".join(dict.fromkeys(m.kind for m in early))
         parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
-    parts.append(f"{'check' if parts else 'Check'} at {_minutes(_check(t.ready, t.open_from) or 0.0)} min")
+    parts.append(
+        f"{'start checking' if parts else 'Start checking'} at {_minutes(_check(t.ready, t.open_from) or 0.0)} min"
+    )
     word = _WORD[t.done.decides]
     parts.append(
-        f"{word} at about {_minutes(done.ready)}, 9 times in 10 between {_minutes(t.ready.low)} and {_minutes(t.ready.high)}"
+        f"{word} at about {_minutes(done.ready)} min (9 in 10 bakes: {_minutes(t.ready.low)}–{_minutes(t.ready.high)} min)"
     )
     if done.burnt is not None:
         after = done.burnt - done.ready
-        parts.append(f"burnt {_minutes(max(after, 0.0))} min after" if after < 15 else "far from burning")
+        parts.append(f"burns about {_minutes(max(after, 0.0))} min later" if after < 15 else "far from burning")
     if done.safe is not None:
-        parts.append(f"core safe at {_minutes(done.safe)}")
+        parts.append(f"core is food-safe at {_minutes(done.safe)} min")
     if t.edge is not None and t.edge.ready is not None and t.edge.ready < constant("edge_sooner") * done.ready:
         sooner = _minutes(t.edge.ready)
         if sooner != _minutes(done.ready):
             parts.append(
-                f"take the outer row out at {sooner}" if t.case.piece.kind == "cut" else f"its rim at {sooner}"
+                f"take the outer pieces out at {sooner} min"
+                if t.case.piece.kind == "cut"
+                else f"edges done at {sooner} min"
             )
     if t.bake_to is not None:
-        parts.append(f"take it out at {t.bake_to.best:.0f} g")
+        parts.append(f"take it out when the batch weighs {t.bake_to.best:.0f} g")
     return "; ".join(parts) + "."
 
 

@@ -110,8 +110,8 @@ def _premix(b: _WorkSurface) -> Iterator[PrepTask]:
         return
     yield PrepTask(
         kind="premix",
-        title="Blend the dry things",
-        text=f"{result.per_batch_g:.0f} g for one batch; {result.whole_g:.0f} g make the premix of {result.batches}.",
+        title="Mix the dry ingredients",
+        text=f"{result.per_batch_g:.0f} g per batch; {result.whole_g:.0f} g of premix for {result.batches} batches.",
         lines=tuple(part.line for part in result.parts),
         inputs=(prep_input(b.formula, "batches"),),
         steps=(f"Sift or whisk until even. {result.keeps}",),
@@ -131,7 +131,9 @@ def _vegetables(b: _WorkSurface) -> Iterator[PrepTask]:
                 text=card.text,
                 lines=(line.line.id,),
                 inputs=(),
-                steps=("Rice or shred it; take a fresh grip of the cloth: two or three grips still give water.",)
+                steps=(
+                    "Rice or shred it. Squeeze it in a cloth, gather the cloth again, and repeat two or three times: more juice comes out each time.",
+                )
                 if card.steps
                 else (),
                 cautions=(),
@@ -154,14 +156,14 @@ def _yeast(b: _WorkSurface) -> Iterator[PrepTask]:
     )
     yield PrepTask(
         kind="yeast",
-        title="Wake the yeast",
+        title="Activate the yeast",
         text=result.text,
         lines=tuple(w.line.id for w in lines),
         inputs=(
             *(prep_input(b.formula, key) for key in ("yeast_c", "yeast_minutes")),
             prep_input(b.formula, "yeast_sugar_g", sugar),
         ),
-        steps=("Sugar and yeast into part of the liquid; the yeast eats most of that sugar.",),
+        steps=("Stir sugar and yeast into part of the liquid. The yeast uses up most of the sugar.",),
         cautions=(),
         confidence="rule of thumb",
         yeast=result,
@@ -177,15 +179,15 @@ def _water(b: _WorkSurface) -> Iterator[PrepTask]:
     egg = any(w.role == "egg" for w in b.inside.lines)
     result = water_for(b.heat, largest.line.id, target_c, room_c=b.room_c, has_egg=egg)
     if result.within:
-        text = f"{largest.grams.value:.0f} g water at {result.water_c:.0f} °C make a dough of {target_c:.0f} °C."
+        text = f"{largest.grams.value:.0f} g of water at {result.water_c:.0f} °C gives a {target_c:.0f} °C dough."
     else:
         side = "boiling hot" if result.water_c > result.limit_c else "ice cold"
         reach = (
             f"; {result.limit_c:.0f} °C, the limit{' with egg' if egg else ''}, gives {result.dough_at_limit_c:.0f} °C"
         )
-        text = f"{target_c:.0f} °C would take {side} water{reach if result.water_c > result.limit_c else ''}: warm or chill the rest."
+        text = f"Warm or chill the other ingredients: {target_c:.0f} °C would need {side} water{reach if result.water_c > result.limit_c else ''}."
     gelled = any("psyllium" in w.ingredient.flags for w in b.inside.lines)
-    cautions = ("Psyllium wants the liquid at 38 to 45 °C: cooler gives less gel.",) if gelled else ()
+    cautions = ("Use liquid at 38–45 °C: cooler liquid makes less psyllium gel.",) if gelled else ()
     yield PrepTask(
         kind="water",
         title="Warm the water",
@@ -193,7 +195,7 @@ def _water(b: _WorkSurface) -> Iterator[PrepTask]:
         lines=(largest.line.id,),
         inputs=(prep_input(b.formula, "dough_c", target_c),),
         steps=(),
-        cautions=(*cautions, *(("Never above 50 °C with egg: it begins to set.",) if egg else ())),
+        cautions=(*cautions, *(("Stay below 50 °C if there is egg: above that, it starts to set.",) if egg else ())),
         confidence="computed",
         water=result,
     )
@@ -218,8 +220,8 @@ def _melt(b: _WorkSurface) -> Iterator[PrepTask]:
         f"({result.low_s:.0f} to {result.high_s:.0f} s), stirring between.",
         lines=tuple(b.inside.lines[n].line.id for n in rows),
         inputs=tuple(prep_input(b.formula, key) for key in ("burst_seconds", "melt_to_c")),
-        steps=("Stop when it flows; too hot and the fat runs out.",),
-        cautions=("It holds the heat: it burns fingers.",),
+        steps=("Stop when the cheese flows: if it gets too hot, the fat separates.",),
+        cautions=("Careful: hot cheese burns.",),
         confidence="computed",
         bursts=result,
     )
@@ -250,16 +252,18 @@ def _on_the_surface(b: _WorkSurface) -> Iterator[PrepTask]:
         return
     until, usual = result.until_c, usual_thickness(b.dough)
     if result.minutes is None:
-        text = f"In this room it stays workable: it cracks below {until:.0f} °C and the room has {b.room_c:.0f} °C."
+        text = (
+            f"The dough stays workable in this room: it cracks below {until:.0f} °C and the room is {b.room_c:.0f} °C."
+        )
     elif result.minutes <= 0:
-        text = f"It is past its window: it cracks below {until:.0f} °C. Warm the piece in hand."
+        text = f"Warm the piece you are shaping: the dough is too cool and cracks below {until:.0f} °C."
     else:
         low, high = f"{result.low_min:.0f}", f"{result.high_min:.0f}"
         span = f" ({low} to {high} min)" if low != high else ""
-        text = f"{result.minutes:.0f} min until it cracks{span}: from {result.start_c:.0f} to {until:.0f} °C. Rolling thin ends the window."
+        text = f"{result.minutes:.0f} min to shape before it cracks{span}, cooling from {result.start_c:.0f} to {until:.0f} °C. A thinly rolled dough cools faster."
     yield PrepTask(
         kind="bench",
-        title="The bench clock",
+        title="Time to shape",
         text=text,
         lines=(),
         inputs=(
@@ -290,12 +294,11 @@ def _rewarm(b: _WorkSurface) -> Iterator[PrepTask]:
     yield PrepTask(
         kind="rewarm",
         title="Warm a piece again",
-        text=f"A piece of {piece.grams:.0f} g from {start:.0f} to {aim:.0f} °C: {result.seconds:.0f} s. "
-        f"The whole lump would take {all_of_it.seconds:.0f} s: warm only the piece in hand.",
+        text=f"Warm only the piece you are shaping: {piece.grams:.0f} g from {start:.0f} to {aim:.0f} °C takes {result.seconds:.0f} s (the whole dough would take {all_of_it.seconds:.0f} s).",
         lines=(),
         inputs=(prep_input(b.formula, "warm_to_c", aim),),
-        steps=("Not too often: each time it loses fat and water.",),
-        cautions=("The middle gets hotter than the rim: knead before it touches the skin.",),
+        steps=("Rewarm as seldom as possible: the dough loses fat and water each time.",),
+        cautions=("Knead before you touch it: the center is hotter than the edge.",),
         confidence="computed",
         bursts=result,
     )
@@ -339,8 +342,10 @@ def _fry(b: _WorkSurface) -> Iterator[PrepTask]:
         text=f"At {oil:.0f} °C: {', '.join(good[:4]) or 'no common fat stays clear of its smoke point'}.",
         lines=(),
         inputs=(prep_input(b.formula, "fry_c", oil),),
-        steps=("Test it with a crumb of dough: it rises and sizzles at once. Turn once, drain.",),
-        cautions=("Hot oil: never leave it, never water on it, lid at hand.",),
+        steps=(
+            "Test the oil with a crumb of dough: it must rise and sizzle right away. Turn each piece once, then drain.",
+        ),
+        cautions=("Hot oil: never leave it unattended, never pour water on it, and have a lid ready.",),
         confidence="rule of thumb",
         fats=fats,
     )

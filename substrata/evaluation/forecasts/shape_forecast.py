@@ -159,8 +159,8 @@ def _others(form: ShapeForm, piece: Piece, batch: Batch, kitchen_pans: tuple[Pan
 def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: int, bodies: int) -> str:
     size = _size(piece)
     if tray is None:
-        fill = f"fills {100 * piece.fill_share:.0f} % of the tin's height"
-        return f"{piece.dough_g:.0f} g of dough stand {piece.thickness_mm:.0f} mm high: it {fill}. {formula.pieces} slices."
+        fill = f"fills {100 * piece.fill_share:.0f} % of the pan's height"
+        return f"{piece.dough_g:.0f} g of dough, {piece.thickness_mm:.0f} mm high; it {fill}. {formula.pieces} slices."
     weight = f"{piece.dough_g:.0f} g" if piece.dough_g >= 20 else f"{piece.dough_g:.1f} g"
     lying = (
         f"{trays} tray{'s' if trays != 1 else ''} of {min(a_tray, bodies)}"
@@ -191,24 +191,24 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
     rows = []
     if piece.fill_share > constant("fullest_tin"):
         rows.append(
-            f"Fuller than {100 * constant('fullest_tin'):.0f} % of its height: it will run over. Take a larger one."
+            f"Use a larger pan: above {100 * constant('fullest_tin'):.0f} % of its height the dough will overflow."
         )
     if form.kind == "cut":
-        rows.append("Square the edges by moving trimmings; dock every piece; space them; the edges come out first.")
+        rows.append("Square the edges with the trimmings. Dock and space every piece. Take the outer pieces out first.")
     fried = is_fried(formula)
     heat = "oil" if fried else "oven"
     rows += _filling_notes(form, piece) + _ring_notes(piece, heat)
     if fried and piece.too_thick_to_fry:
-        rows.append("So thick the outside darkens in the oil before the middle is done.")
+        rows.append("Make it thinner: at this thickness the outside darkens in the oil before the center is done.")
     if piece.grown_length_mm != piece.length_mm:
         rows.append(
-            f"In the {heat} it {'grows' if piece.grown_length_mm > piece.length_mm else 'shrinks'}: it ends up about {piece.grown_length_mm:.0f} mm."
+            f"In the {heat}, each piece {'spreads' if piece.grown_length_mm > piece.length_mm else 'shrinks'} to about {piece.grown_length_mm:.0f} mm."
         )
     if form.kind == "rope":
         rows.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
         if yeast:
             proofed = piece.thickness_mm * (1 + constant("proof_growth")) ** 0.5
-            rows.append(f"After proofing about {proofed:.0f} mm thick.")
+            rows.append(f"About {proofed:.0f} mm thick after proofing.")
     return rows
 
 
@@ -216,13 +216,13 @@ def _filling_notes(form: ShapeForm, piece: Piece) -> list[str]:
     if form.layers < 2:
         return []
     lies = (
-        f"{piece.filling_g:.0f} g of filling lie {piece.filling_mm:.0f} mm thick"
+        f"{piece.filling_g:.0f} g of filling makes a layer {piece.filling_mm:.0f} mm thick"
         if piece.filling_g
         else f"Up to {piece.filling_most_g:.0f} g of filling"
     )
-    rows = [f"{lies} inside a free edge of {form.seal_mm:.0f} mm: seal it hard, vent with a knife."]
+    rows = [f"{lies}. Leave a free edge of {form.seal_mm:.0f} mm, press it firmly to seal, and cut a vent."]
     if piece.filling_g > piece.filling_most_g:
-        rows.append(f"The sheet tears over so much filling: take up to {piece.filling_most_g:.0f} g a piece.")
+        rows.append(f"Use up to {piece.filling_most_g:.0f} g of filling per piece: more tears the dough.")
     return rows
 
 
@@ -232,5 +232,5 @@ def _ring_notes(piece: Piece, heat: str) -> list[str]:
     rope = pi * (piece.length_mm - piece.thickness_mm)
     rows = [f"Roll a rope of {rope:.0f} mm and close it, or punch the hole."]
     if piece.grown_hole_mm < constant("least_hole_mm"):
-        rows.append(f"In the {heat} the hole shrinks to about {piece.grown_hole_mm:.0f} mm and closes: shape it wider.")
+        rows.append(f"Shape a wider hole: in the {heat} it shrinks to about {piece.grown_hole_mm:.0f} mm and closes.")
     return rows

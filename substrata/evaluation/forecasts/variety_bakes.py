@@ -55,5 +55,5 @@ def _sort_bake(name: str, pieces: int, dough: Dough) -> VarietyBake | None:
         pieces=pieces,
         ready_min=ready,
         topped_min=topped,
-        text=f"{name}: out at about {ready.best:.0f} min{after}, 9 times in 10 between {ready.low:.0f} and {ready.high:.0f}",
+        text=f"{name}: out at about {ready.best:.0f} min{after} (9 in 10 bakes: {ready.low:.0f}–{ready.high:.0f} min)",
     )

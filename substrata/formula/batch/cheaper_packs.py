@@ -61,7 +61,7 @@ def _best(weighed: WeighedLine, offers: Sequence[Ingredient], pieces: int, curre
         ingredient=offer.id,
         same_ingredient=offer.id == weighed.ingredient.id,
         saves_a_piece=saving,
-        text=f"{offer.pack.name} would save {saving:.2f} {currency} a piece.",
+        text=f"{offer.pack.name} would save {saving:.2f} {currency} per piece.",
     )
 
 

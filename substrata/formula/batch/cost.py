@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from substrata.formula.batch.batch_lines import Batch
+from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.formula.batch.propagation import Coefficient, Ratio, total_ratio
 from substrata.ingredients.groups import is_group_id
 
@@ -36,23 +36,24 @@ class Cost:
 
 def price_per_gram(batch: Batch) -> Coefficient:
     """Price of a gram of each line, 0 where it is not known; shape (n,). A bill has no spread."""
-    prices = [
-        _price(w.ingredient.id, w.ingredient.pack.price_per_g if w.ingredient.pack else None) for w in batch.lines
-    ]
-    return np.array([p or 0.0 for p in prices], dtype=float), batch.nothing
+    return np.array([_line_price(w) or 0.0 for w in batch.lines], dtype=float), batch.nothing
 
 
 def cost_ratio(batch: Batch, pieces: int) -> Ratio:
     """Cost of a piece as a ratio over the lines."""
-    return total_ratio(batch, price_per_gram(batch), "a piece", 1 / pieces)
+    return total_ratio(batch, price_per_gram(batch), "per piece", 1 / pieces)
+
+
+def unpriced_lines(batch: Batch) -> tuple[str, ...]:
+    """Return the ids of the lines whose price is not known."""
+    return tuple(w.line.id for w in batch.lines if _line_price(w) is None)
 
 
 def cost(batch: Batch, pieces: int, currency: str) -> Cost:
     """Cost of a formula and of each line."""
     costs = []
     for weighed in batch.lines:
-        pack = weighed.ingredient.pack
-        price = _price(weighed.ingredient.id, pack.price_per_g if pack else None)
+        price = _line_price(weighed)
         costs.append((weighed, None if price is None else price * weighed.grams.value))
     whole = sum(c for _, c in costs if c is not None)
     priced_g = sum(w.grams.value for w, c in costs if c is not None)
@@ -71,11 +72,13 @@ def cost(batch: Batch, pieces: int, currency: str) -> Cost:
         piece=whole / pieces,
         dough_100g=100 * whole / batch.whole_g if batch.whole_g else 0.0,
         priced_share=priced_g / batch.whole_g if batch.whole_g else 0.0,
-        unpriced=tuple(w.line.id for w, c in costs if c is None),
+        unpriced=unpriced_lines(batch),
         lines=tuple(sorted(lines, key=lambda line: -(line.cost or 0.0))),
     )
 
 
-def _price(ingredient: str, price: float | None) -> float | None:
-    """Water from the tap costs nothing worth writing down."""
-    return 0.0 if price is None and is_group_id(ingredient, "water") else price
+def _line_price(weighed: WeighedLine) -> float | None:
+    pack = weighed.ingredient.pack
+    price = pack.price_per_g if pack else None
+    # Water from the tap costs nothing worth writing down.
+    return 0.0 if price is None and is_group_id(weighed.ingredient.id, "water") else price

@@ -78,10 +78,10 @@ def no_circle(part: Part, path: Sequence[tuple[str, str]] = ()) -> None:
     here = (*path, (part.key, part.formula.name))
     if (part.key and part.key in {key for key, _ in path}) or len(here) > MOST_PARTS_DEEP:
         raise FormulaError(
-            "the formula contains itself" if len(here) <= MOST_PARTS_DEEP else "parts lie too deep",
+            "the formula contains itself" if len(here) <= MOST_PARTS_DEEP else "sub-recipes are nested too deep",
             got=" in ".join(name or "a formula" for _, name in reversed(here)),
-            allowed="parts that do not hold the formula they are in",
-            remedy="take the part out",
+            allowed="sub-recipes that do not contain this formula",
+            remedy="remove the sub-recipe",
             field="part",
         )
     for line in part.formula.lines:
@@ -100,10 +100,10 @@ def _part_ingredient(part: Part, key: str, library: Library, settings: Settings,
     name = part.formula.name or "a part"
     if problems:
         raise FormulaError(
-            f"a line of {name} cannot be weighed",
+            f"an ingredient of {name} has no usable weight",
             got=f"{problems[0].line}: {problems[0].what}",
-            allowed="a part whose lines can all be weighed",
-            remedy="mend the part",
+            allowed="a sub-recipe in which every ingredient has a weight",
+            remedy="fix the sub-recipe",
             field="part",
         )
     raw = float(batch.grams.sum())
@@ -111,10 +111,10 @@ def _part_ingredient(part: Part, key: str, library: Library, settings: Settings,
     water = float(batch.grams @ batch.nutrient("water_g")[0])
     if raw <= 0 or raw - finished > water + 1e-9:
         raise FormulaError(
-            f"{name} cannot lose so much" if raw > 0 else f"{name} is empty",
+            f"the loss of {name} is too high" if raw > 0 else f"{name} is empty",
             got=f"{part.loss_percent:g} % of {raw:.0f} g",
-            allowed=f"up to the {water:.0f} g of water in it" if raw > 0 else "a part with lines",
-            remedy="tell a smaller loss" if raw > 0 else "add what it is made of",
+            allowed=f"up to the {water:.0f} g of water in it" if raw > 0 else "a sub-recipe with ingredients",
+            remedy="enter a smaller loss" if raw > 0 else "add its ingredients",
             field="part",
         )
     flags = frozenset().union(*(w.ingredient.flags for w in batch.lines if w.grams.value > 0))

@@ -117,7 +117,7 @@ def weigh_line(line: Line, library: Library, settings: Settings) -> WeighedLine:
             "the weight cannot be right",
             got=f"{grams.value:g} g",
             allowed=f"0 to {most:g} g",
-            remedy="check for a slip",
+            remedy="check for a typing error",
             field="grams",
         )
     if grams.value < _NOTHING_G:
@@ -137,10 +137,10 @@ def _grams(line: Line, ingredient: Ingredient, settings: Settings) -> Spread:
     if line.grams is None:
         if not line.entered.strip():
             raise AmountError(
-                "no amount",
+                "no amount given",
                 got="nothing",
                 allowed="grams, or a measure such as 1 cup",
-                remedy="type an amount",
+                remedy="enter an amount",
                 field="entered",
             )
         return weigh(_parse(line.entered), ingredient, settings)

@@ -106,7 +106,7 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
         changes.append(Change(kind="form", text=f"{before.serving_pieces} → {after.serving_pieces} pieces per serving"))
     shared = {line.id for line in before.lines} & {line.id for line in after.lines}
     if [l.id for l in before.lines if l.id in shared] != [l.id for l in after.lines if l.id in shared]:
-        changes.append(Change(kind="text", text="lines in another order"))
+        changes.append(Change(kind="text", text="ingredients reordered"))
     for key in sorted({*before.targets, *after.targets}):
         was, now = before.targets.get(key), after.targets.get(key)
         if was != now:
@@ -131,7 +131,7 @@ def _frame_changes(before: Formula, after: Formula) -> list[Change]:
 def _sort_changes(before: Formula, after: Formula) -> list[Change]:
     changes = []
     if before.sorts != after.sorts:
-        text = ", ".join(f"{sort.pieces} {sort.name}" for sort in after.sorts) or "one kind of piece"
+        text = ", ".join(f"{sort.pieces} {sort.name}" for sort in after.sorts) or "one variety"
         changes.append(Change(kind="form", text=f"sorts: {text}"))
     if before.method != after.method:
         changes.append(Change(kind="text", text="method rewritten"))

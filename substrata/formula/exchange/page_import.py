@@ -165,7 +165,7 @@ def sheet_recipe(data: bytes, name: str) -> PageRecipe:
     )
     rows = [row for row in rows if any(row)][:_MOST_ROWS]
     if not rows:
-        raise FormulaError("the table is empty", got=name[:60], allowed="a row an ingredient", field="file")
+        raise FormulaError("the table is empty", got=name[:60], allowed="one ingredient per row", field="file")
     heads = [cell.lower() for cell in rows[0]]
     what = _column(heads, ("ingredient", "name", "what", "item"))
     much = _column(heads, ("grams", "g", "weight", "amount", "quantity"))
@@ -199,7 +199,7 @@ def _table(data: bytes) -> list[list[str]]:
     except UnicodeDecodeError:
         text = data.decode("latin-1")
     if "\x00" in text:
-        raise FormulaError("the file is no table", got="bytes that are no text", allowed="CSV or XLSX", field="file")
+        raise FormulaError("this file is not a table", got="data that is not text", allowed="CSV or XLSX", field="file")
     first = text.partition("\n")[0]
     split = max(",;\t", key=first.count)
     try:
@@ -209,4 +209,6 @@ def _table(data: bytes) -> list[list[str]]:
 
 
 def _too_large(got: str, allowed: str) -> FormulaError:
-    return FormulaError("the file is too large", got=got, allowed=allowed, remedy="send only the recipe", field="file")
+    return FormulaError(
+        "the file is too large", got=got, allowed=allowed, remedy="upload only the recipe", field="file"
+    )

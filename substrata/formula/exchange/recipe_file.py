@@ -38,7 +38,7 @@ def file_recipe(data: bytes, name: str = "") -> FileRecipe:
             "the file is too large",
             got=f"{len(data):,} bytes",
             allowed=f"up to {MOST_BYTES:,}",
-            remedy="send only the recipe",
+            remedy="upload only the recipe",
             field="file",
         )
     ending = name.lower().rpartition(".")[2]
@@ -51,8 +51,8 @@ def file_recipe(data: bytes, name: str = "") -> FileRecipe:
         text = data.decode("latin-1")
     if "\x00" in text:
         raise FormulaError(
-            "the file is no recipe",
-            got="bytes that are no text",
+            "this file is not a recipe",
+            got="data that is not text",
             allowed="a page, a table, a workbook, a list or a document",
             field="file",
         )

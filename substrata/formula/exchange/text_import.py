@@ -254,7 +254,7 @@ def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
             what=what,
             got=name[:80] or "nothing",
             allowed="an ingredient of the pantry",
-            remedy="choose one of the nearest",
+            remedy="choose one of the closest matches",
         )
         line = Line(id=key, ingredient="", entered=_entered(body, name), role=role, note=name[:500])
         return PastedLine(

@@ -18,8 +18,8 @@ def habits(read: Sequence[Reading]) -> list[Learned]:
     pours = [(reading.id, _pour(reading)) for reading in read]
     rests = [(reading.id, _rest(reading)) for reading in read]
     for key, words, values, sd in (
-        ("habits.pour", "pours beside what is written", pours, 0.03),
-        ("habits.rest", "rests beside what is written", rests, 0.25),
+        ("habits.pour", "weights compared with the formula", pours, 0.03),
+        ("habits.rest", "rest times compared with the formula", rests, 0.25),
     ):
         known = [(run, value) for run, value in values if value is not None]
         if not known:

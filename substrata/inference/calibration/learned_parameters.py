@@ -137,11 +137,11 @@ def backed(state: CalibrationState, block: str, key: str, value: float, sd: floa
     runs = len(state.blocks[block].trust)
     mine = len(state.taught[block].get(key, ()))
     if mine and sd**2 <= _PRIOR_BAKES * plain**2:
-        text = f"from {mine} of your own"
+        text = f"from {mine} of your own bakes"
     elif runs:
         text = (
             f"from {count(runs)} of other doughs in this kitchen" if not mine else f"from {count(runs)} in this kitchen"
         )
     else:
-        text = "house model"
+        text = "built-in model"
     return Backed(value=value, sd=sd, same_formula=mine, from_others=runs - mine, text=text)

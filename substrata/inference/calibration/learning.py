@@ -144,9 +144,9 @@ def _remaining(state: CalibrationState, block: str, part: str) -> float:
 
 
 _SHOWN = {
-    "offset": ("the oven over its dial", "K"),
-    "convection": ("heat by moving air", "×"),
-    "thickness": ("thickness beside what is written", "×"),
+    "offset": ("oven offset (actual minus set)", "K"),
+    "convection": ("heat transfer by air", "×"),
+    "thickness": ("actual thickness ÷ formula thickness", "×"),
     "browning": ("browning", "×"),
 }
 
@@ -177,7 +177,7 @@ def _parameter(
         half = SDS_IN_HALF_90 * sd
         if unit == "decades":
             side = "stiffer" if value >= 0 else "softer"
-            value_text = f"{abs(value) / constant('class_decades'):.1f} of a class {side} ± {half / constant('class_decades'):.1f}"
+            value_text = f"{abs(value) / constant('class_decades'):.1f} handling steps {side} ± {half / constant('class_decades'):.1f}"
         else:
             value_text = f"{value:+.2g} ± {half:.2g} {'°C' if unit == 'K' else unit}"
         text = f"{words}: {value_text}, from {count(len(teach))}"
@@ -207,8 +207,8 @@ def _words(block: str, key: str, name: str, names: Mapping[str, str]) -> tuple[s
     if block == "hands":
         kind, _, what = name.partition(" ")
         if kind == "kitchen":
-            return "this kitchen feels doughs", "decades"
+            return "your feel compared with the forecast", "decades"
         if kind == "form":
-            return f"and {forms()[what].name.lower()} doughs", "decades"
+            return f"{forms()[what].name.lower()} doughs", "decades"
         return f"and {names.get(what, 'this formula')}", "decades"
-    return f"scores {texture_words()[key.partition(':')[2]].lower()} higher", "points"
+    return f"you score {texture_words()[key.partition(':')[2]].lower()} higher", "points"

@@ -89,7 +89,7 @@ def measure_readings(
                 posterior=value,
                 posterior_sd=sd,
                 trials=taught[name],
-                text=f"{words}: {value:.0f} g ({value - half:.0f}–{value + half:.0f}), the house says {house:.0f}, from {count(len(taught[name]))}",
+                text=f"{words}: {value:.0f} g ({value - half:.0f}–{value + half:.0f} g); built-in value {house:.0f} g; from {count(len(taught[name]))}",
             )
         )
     return rows

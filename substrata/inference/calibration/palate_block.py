@@ -117,7 +117,9 @@ def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, B
         priors = {"scale": constant("palate_sd"), formula_part: constant("palate_score_sd")}
         plain = sqrt(sum((amount * priors.get(key, constant("palate_weight_sd"))) ** 2 for key, amount in row.items()))
         if updated is None:
-            biases[score.key] = Backed(value=score.value, sd=plain, same_formula=0, from_others=0, text="house model")
+            biases[score.key] = Backed(
+                value=score.value, sd=plain, same_formula=0, from_others=0, text="built-in model"
+            )
             continue
         slope = np.zeros(len(places))
         rest = 0.0

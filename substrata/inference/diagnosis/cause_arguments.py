@@ -27,7 +27,7 @@ def known_oven_text(dough: Dough, cause: Cause) -> str:
     side = "hot" if profile.offset_k > 0 else "cool"
     return (
         f"this oven is known to run {abs(profile.offset_k):.0f} °C {side} ± {profile.half_90_k:.0f}, and the forecast counts that: "
-        "here it is about being further off still"
+        "here it would have to be even further off"
     )
 
 
@@ -38,7 +38,7 @@ def evidence_for(
     rows = []
     logged_value = log_.get(cause.log)
     if logged_value is not None and _off(logged_value, cause):
-        rows.append(f"the log: {logged_value.text}")
+        rows.append(f"your log: {logged_value.text}")
     explained = []
     practised = []
     for fault in faults_rated:
@@ -49,9 +49,9 @@ def evidence_for(
         elif strengths().get((fault, cause.id)):
             practised.append(words)
     if explained:
-        rows.append(f"in this formula it brings: {', '.join(explained)}")
+        rows.append(f"in this formula it would cause: {', '.join(explained)}")
     if practised:
-        rows.append(f"bakers name it for: {', '.join(practised)}")
+        rows.append(f"bakers know it as a cause of: {', '.join(practised)}")
     return rows
 
 
@@ -77,12 +77,12 @@ def evidence_against(
     rows = []
     logged_value = log_.get(cause.log)
     if logged_value is not None and not _off(logged_value, cause):
-        rows.append(f"the log: {logged_value.text}")
+        rows.append(f"your log: {logged_value.text}")
     unexplained = [
         fault_table()[fault].words
         for fault in faults_rated
         if rise[mechanisms.faults.index(fault)] < HARDLY and not strengths().get((fault, cause.id))
     ]
     if unexplained:
-        rows.append(f"does not bring: {', '.join(unexplained)}")
+        rows.append(f"does not explain: {', '.join(unexplained)}")
     return rows

@@ -138,7 +138,7 @@ def _ordinary(dough: Dough) -> list[tuple[str, tuple[Making, Making]]]:
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
     spreads: list[tuple[str, tuple[Making, Making] | None]] = [
         ("lot", factors("capacity", "main", constant("usual_capacity_sd"))),
-        ("psyllium lot", factors("capacity", "psyllium", constant("usual_psyllium_sd"))),
+        ("psyllium bag", factors("capacity", "psyllium", constant("usual_psyllium_sd"))),
         ("egg", factors("grams", "egg", constant("usual_egg_sd"))),
         ("liquid", factors("grams", "liquid", constant("usual_liquid_sd"))),
         ("flour", factors("grams", "flour", constant("usual_flour_sd"))),

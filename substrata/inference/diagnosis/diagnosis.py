@@ -13,10 +13,7 @@ from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Q
 from substrata.inference.diagnosis.next_test import Check, Proposal, checks, next_tests
 from substrata.inference.diagnosis.posterior import posterior
 
-RESTS_ON = (
-    "Causes are ranked by this formula's own numbers and this run's log. Thresholds and the ranks of practice are common practice "
-    "or assumed; in simulated kitchens the planted cause came first in four of five runs that were logged."
-)
+RESTS_ON = "Causes are ranked from this formula's numbers and your log of this bake. Some thresholds are rules of thumb. In simulated tests, the true cause ranked first in 4 of 5 logged bakes."
 
 
 @dataclass(frozen=True, kw_only=True)

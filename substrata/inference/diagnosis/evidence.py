@@ -58,7 +58,7 @@ def _weights(dough: Dough, done: Done) -> list[Logged]:
                 even=1.0,
                 slip_sd=max(slip, 0.12 * factor),
                 even_sd=even,
-                text=f"{_NAMES.get(kind, kind)}: {100 * factor:.0f} % of what is written",
+                text=f"{_NAMES.get(kind, kind)}: {100 * factor:.0f} % of the formula weight",
             )
         )
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
@@ -71,7 +71,7 @@ def _weights(dough: Dough, done: Done) -> list[Logged]:
                 even=0.0,
                 slip_sd=0.06,
                 even_sd=0.04,
-                text=f"the vegetable weighed {done.squeezed_g:.0f} g where {vegetable:.0f} g are written",
+                text=f"the vegetable weighed {done.squeezed_g:.0f} g instead of {vegetable:.0f} g",
             )
         )
     return rows
@@ -100,14 +100,10 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
         )
 
     usual = rest_of(dough.inside, dough.formula)
-    factor("rest_min", done.rest_min, usual, f"it rested {_number(done.rest_min)} min of {usual:g}")
+    factor("rest_min", done.rest_min, usual, f"rested {_number(done.rest_min)} min instead of {usual:g} min")
     thick = dough.piece.thickness_mm
-    factor(
-        "thickness_mm", done.thickness_mm, thick, f"{_number(done.thickness_mm)} mm thick where {thick:.1f} are written"
-    )
-    factor(
-        "minutes", done.minutes, minutes, f"{_number(done.minutes)} min in the oven where {minutes:.0f} were planned"
-    )
+    factor("thickness_mm", done.thickness_mm, thick, f"{_number(done.thickness_mm)} mm thick instead of {thick:.1f} mm")
+    factor("minutes", done.minutes, minutes, f"{_number(done.minutes)} min in the oven instead of {minutes:.0f} min")
     warm = dough_temperature(dough)
     if done.dough_c is not None:
         rows.append(
@@ -117,7 +113,7 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
                 even=warm,
                 slip_sd=_DEGREES[0],
                 even_sd=_DEGREES[1] + 1.0,
-                text=f"the dough had {done.dough_c:.0f} °C where {warm:.0f} °C were forecast",
+                text=f"the dough was {done.dough_c:.0f} °C instead of {warm:.0f} °C",
             )
         )
     dial = done.oven_c if done.oven_c is not None else (dough.case.oven_c if done.probe_c is not None else None)
@@ -130,7 +126,7 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
                 even=dough.profile.offset_k,
                 slip_sd=_OVEN[0],
                 even_sd=_OVEN[1],
-                text=f"a probe read {done.probe_c:.0f} °C at {dial:.0f} °C on the dial",
+                text=f"the oven thermometer read {done.probe_c:.0f} °C at a setting of {dial:.0f} °C",
             )
         )
     if done.trays is not None:
@@ -170,7 +166,7 @@ def _steps(done: Done) -> list[Logged]:
         text = "; ".join(f"{line}: {what}" for line, what in done.swapped.items())
         rows.append(
             Logged(
-                field="happened:swapped", value=1.0, even=0.0, slip_sd=0.0, even_sd=0.0, text=f"taken instead: {text}"
+                field="happened:swapped", value=1.0, even=0.0, slip_sd=0.0, even_sd=0.0, text=f"substitute used: {text}"
             )
         )
     return rows

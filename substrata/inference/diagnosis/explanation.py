@@ -32,7 +32,7 @@ class LikelyCause:
     cause: str
     words: str
     probability: float
-    probability_text: str  # likely, quite possible, possible, hardly
+    probability_text: str  # likely, possible, less likely, unlikely
     scope: str  # run, habit, lot, oven
     evidence: tuple[str, ...]
     against: tuple[str, ...]
@@ -113,11 +113,11 @@ def _probability_words(probability: float) -> str:
     return (
         "likely"
         if probability >= 0.5
-        else "quite possible"
-        if probability >= 0.25
         else "possible"
+        if probability >= 0.25
+        else "less likely"
         if probability >= 0.1
-        else "hardly"
+        else "unlikely"
     )
 
 
@@ -185,7 +185,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             words=words[flaw],
             probability=share,
             probability_text=_probability_words(share),
-            evidence=(f"as written: {mechanism}, which brings {fault_table()[fault].words}",),
+            evidence=(f"{mechanism}, which causes {fault_table()[fault].words}",),
         )
         for flaw, (share, fault, mechanism) in best.items()
         if share >= constant("flaw_shown_from")
@@ -225,13 +225,13 @@ def _text(
     faults_rated: tuple[str, ...], making: tuple[LikelyCause, ...], flaws: tuple[LikelyFlaw, ...], nothing: float
 ) -> str:
     if not faults_rated:
-        return "No fault was told: nothing to explain."
+        return "No faults reported, so there is nothing to explain."
     parts = []
     if flaws:
-        parts.append(f"The formula itself: {flaws[0].words} ({flaws[0].probability_text})")
+        parts.append(f"In the formula: {flaws[0].words} ({flaws[0].probability_text})")
     if making and making[0].probability > max(nothing, 0.1):
         also = f", or {making[1].words}" if len(making) > 1 and making[1].probability > 0.1 else ""
-        parts.append(f"in the making, {making[0].probability_text}: {making[0].words}{also}")
+        parts.append(f"in how it was made: {making[0].words} ({making[0].probability_text}){also}")
     elif not flaws:
-        parts.append("chance, or the forecast itself is off for this dough: no slip explains it well")
+        parts.append("No mistake explains it well. It may be chance, or the forecast is wrong for this dough.")
     return f"{'; '.join(parts)}."[:1].upper() + f"{'; '.join(parts)}."[1:]

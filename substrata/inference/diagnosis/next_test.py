@@ -87,7 +87,13 @@ def next_tests(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Prop
     worth = [entry for entry in ranked if entry[0] >= constant("change_worth")][:_SHOWN]
     proposals = [_proposal(dough, rows, gain, same, after) for gain, rows, after in worth]
     again = Proposal(
-        actions=(), text="The same again, weighed and timed", edits=(), formula=None, gain=0.0, before=same, after=same
+        actions=(),
+        text="Repeat the same formula, with everything weighed and timed",
+        edits=(),
+        formula=None,
+        gain=0.0,
+        before=same,
+        after=same,
     )
     return (*proposals, again)
 

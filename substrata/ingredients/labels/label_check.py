@@ -100,34 +100,31 @@ def _listed(lot: Lot, ingredient: Ingredient) -> Iterator[Finding]:
         yield Finding(
             code="list-brings",
             severity="note",
-            text=f"Its ingredient list names {', '.join(named)}: allergens, claims and cautions count it.",
+            text=f"The ingredient list names {', '.join(named)}. This is counted for allergens, claims, and cautions.",
         )
     traces = facts.may_contain - ingredient.flags
     if traces:
         named = sorted({word for flag, word in facts.words if flag in traces})
         yield Finding(
-            code="list-traces", severity="note", text=f"Its ingredient list warns of traces of {', '.join(named)}."
+            code="list-traces", severity="note", text=f"The ingredient list warns of traces of {', '.join(named)}."
         )
 
 
 def _impossible(label: Label) -> Iterator[Finding]:
     for code, figures in impossibilities(label):
         if code == "parts-over-whole":
-            text = f"The parts weigh {parts_g(label):.0f} g at least, in {label.per_g:g} g."
+            text = f"The nutrients add up to at least {parts_g(label):.0f} g in a {label.per_g:g} g serving."
         else:
             text = f"More {_name(figures[0])} than {_name(figures[1])}."
             if code == "fibre-over-whole":
-                text += " A label of the United States counts fibre in its carbohydrate."
+                text += " US labels include fiber in carbohydrate."
         yield Finding(code=code, severity="wrong", text=text, figures=figures)
 
 
 def _energy(label: Label, ingredient: Ingredient) -> Iterator[Finding]:
     lawful = energy_range(label, ingredient)
     if lawful is not None and not energy_closes(label, ingredient):
-        text = (
-            f"The calories do not add up: fat, carbohydrate and protein give {lawful.low:.0f} to {lawful.high:.0f} kcal, "
-            f"the label says {label.figures['energy_kcal']}."
-        )
+        text = f"Calories do not add up: fat, carbohydrate, and protein give {lawful.low:.0f} to {lawful.high:.0f} kcal, but the label says {label.figures['energy_kcal']} kcal."
         wrong = figure_that_would_close(label, ingredient)
         if wrong is not None:
             key, factor = wrong
@@ -149,7 +146,7 @@ def _far(label: Label, ingredient: Ingredient) -> Iterator[Finding]:
         yield Finding(
             code="defatted",
             severity="odd",
-            text=f"This {short} has the protein and the fat of a defatted flour: it will drink more.",
+            text=f"This {short} looks like a defatted flour (protein and fat values), so it will absorb more water.",
             figures=("protein_g", "fat_g"),
         )
         far = {key: z for key, z in far.items() if key not in ("protein_g", "fat_g")}
@@ -179,7 +176,7 @@ def _density(lot: Lot, ingredient: Ingredient) -> Iterator[Finding]:
             <= grams
             <= usual.grams.high * constant("serving_density_room")
         ):
-            text = f"The serving makes a {key} weigh {grams:.3g} g; usually it is {usual.grams.low:.3g} to {usual.grams.high:.3g} g."
+            text = f"By this serving size, a {key} would weigh {grams:.3g} g. Usual: {usual.grams.low:.3g} to {usual.grams.high:.3g} g."
             yield Finding(code="density", severity="odd", text=text, figures=())
 
 
@@ -201,9 +198,7 @@ def _silent(label: Label, ingredient: Ingredient) -> Iterator[Finding]:
         and "carbohydrate_g" in label.intervals
         and ingredient.composition["fibre_g"] > 1
     ):
-        text = (
-            f"No fibre on the label: {ingredient.composition['fibre_g']:.0f} g per 100 g is taken from the reference."
-        )
+        text = f"No fiber on the label. Reference value used: {ingredient.composition['fibre_g']:.0f} g per 100 g."
         yield Finding(code="no-fibre", severity="note", text=text, figures=("fibre_g",))
     polyols = ingredient.composition["erythritol_g"] + ingredient.composition["polyols_g"]
     if "polyols_g" not in label.intervals and polyols > 1:

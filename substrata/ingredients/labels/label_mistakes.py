@@ -54,7 +54,7 @@ def _tried(label: Label, ingredient: Ingredient, library: Library) -> Iterator[t
             yield misfit(mended, ingredient), Mistake(code=slip.code, text=text, label=mended)
     for other in library:
         if other.id != ingredient.id and other.pack is None and _akin(other, ingredient):
-            text = f"Its figures are those of {other.name[0].lower()}{other.name[1:]}."
+            text = f"The values match {other.name[0].lower()}{other.name[1:]}. Check which product this is."
             yield (
                 misfit(label, other) + constant("slip_likelier"),
                 Mistake(code="another-kind", text=text, ingredient=other.id),
@@ -128,13 +128,11 @@ def _as_printed(value: float) -> str:
 _LEAST_PRINTED = 0.001  # no label prints less than that of anything
 _SALT = constant("salt_per_sodium")
 _SLIPS = (
-    _Slip(code="eu-read-as-us", text="It looks like a European label read as one of the United States: "
-          "its carbohydrate leaves fibre out.", mend=lambda l, i: _other_style(l, i) if l.style == "us" else None),
-    _Slip(code="us-read-as-eu", text="It looks like a label of the United States read as European: "
-          "its carbohydrate includes fibre.", mend=lambda l, i: _other_style(l, i) if l.style == "eu" else None),
+    _Slip(code="eu-read-as-us", text="This looks like a European label entered as a US label: its carbohydrate excludes fiber.", mend=lambda l, i: _other_style(l, i) if l.style == "us" else None),
+    _Slip(code="us-read-as-eu", text="This looks like a US label entered as a European label: its carbohydrate includes fiber.", mend=lambda l, i: _other_style(l, i) if l.style == "eu" else None),
     _Slip(code="figures-per-100", text="The serving says {typed} g, but the figures are per 100 g.", mend=_per_100),
     _Slip(code="figures-per-serving", text="The figures are those of a serving of about {grams} g, not of 100 g.", mend=_per_serving),
-    _Slip(code="ounces-as-grams", text="The serving looks typed in ounces: {grams} g.", mend=_times(unit("oz").size)),
+    _Slip(code="ounces-as-grams", text="The serving size looks like ounces. In grams: {grams} g.", mend=_times(unit("oz").size)),
     _Slip(code="serving-ten-times", text="The serving looks ten times too large: {grams} g would fit.", mend=_times(0.1)),
     _Slip(code="serving-a-tenth", text="The serving looks ten times too small: {grams} g would fit.", mend=_times(10)),
     _Slip(code="kj-as-kcal", text="The energy looks like kilojoules typed as kcal.", mend=_rescaled("energy_kcal", 1 / KJ_PER_KCAL)),
@@ -143,7 +141,7 @@ _SLIPS = (
     _Slip(code="sodium-g-as-mg", text="The sodium looks typed in grams.", mend=_rescaled("sodium_mg", 1000)),
     _Slip(code="sodium-as-salt", text="The salt looks like the sodium figure.", mend=_rescaled("salt_g", _SALT)),
     _Slip(code="sodium-mg-as-salt", text="The salt looks like the sodium figure in milligrams.", mend=_rescaled("salt_g", 1 / 1000 * _SALT)),
-    _Slip(code="fibre-sugars-swapped", text="Fibre and sugars look swapped.", mend=_swapped("fibre_g", "sugars_g")),
+    _Slip(code="fibre-sugars-swapped", text="Fiber and sugars look swapped.", mend=_swapped("fibre_g", "sugars_g")),
     _Slip(code="fat-carbohydrate-swapped", text="Fat and carbohydrate look swapped.", mend=_swapped("fat_g", "carbohydrate_g")),
     _Slip(code="protein-carbohydrate-swapped", text="Protein and carbohydrate look swapped.", mend=_swapped("protein_g", "carbohydrate_g")),
     _Slip(code="fat-protein-swapped", text="Fat and protein look swapped.", mend=_swapped("fat_g", "protein_g")),

@@ -60,7 +60,9 @@ class PanelText:
         """
         if self.style is None or self.per_g is None:
             missing = "style" if self.style is None else "per_g"
-            raise LabelError("the panel does not say enough", got="no " + missing, remedy="choose it", field=missing)
+            raise LabelError(
+                "the panel is incomplete", got="no " + missing, remedy="choose the label style", field=missing
+            )
         return Label(
             style=self.style,
             per_g=self.per_g,
@@ -87,7 +89,7 @@ def read_panel(text: str) -> PanelText:
     figures = dict(_figures(cleaned))
     if not figures:
         raise LabelError(
-            "no nutrition figure was found",
+            "no nutrition values found",
             got=text.strip()[:60] or "nothing",
             allowed="a panel such as “Serving size 2 Tbsp (14 g) … Protein 3 g”",
             remedy="copy the whole panel",
@@ -97,9 +99,9 @@ def read_panel(text: str) -> PanelText:
     style = _style(cleaned, figures)
     notes = []
     if style is None:
-        notes.append("The text does not tell whether carbohydrate includes fibre: choose the label style.")
+        notes.append("Choose the label style: the text does not say whether carbohydrate includes fiber.")
     if grams is None:
-        notes.append("The text does not say for how many grams the figures are.")
+        notes.append("The text does not give the grams that the figures are for.")
     return PanelText(
         style=style, per_g=grams, per_digit_g=digit, serving_measure=measure, figures=figures, notes=tuple(notes)
     )

@@ -100,7 +100,7 @@ def read_rows(
     """
     if len(mapped.fields) != len(table.headers):
         raise LabelError(
-            "the columns do not fit the file",
+            "the chosen columns are not in this file",
             got=str(len(mapped.fields)),
             allowed=str(len(table.headers)),
             field="fields",
@@ -164,7 +164,7 @@ def _ingredient(cells: Mapping[str, str], library: Library) -> str:
     if match is None:
         near = ", ".join(library.names.nearest(named or cells.get("name", ""), 3))
         raise LabelError(
-            "no ingredient is known for it",
+            "no matching ingredient found",
             got=(named or cells.get("name", ""))[:80] or "no name",
             allowed="a name of the pantry",
             remedy=f"write one of {near} in a column “ingredient”" if near else "add a column “ingredient”",
@@ -184,7 +184,7 @@ def _label(cells: _Cells, mapped: Mapped) -> dict[str, Any] | None:
             "the label style is not known",
             got=words or "nothing",
             allowed="us, eu",
-            remedy="choose it for the file",
+            remedy="choose the label style for this file",
             field="style",
         )
     if mapped.per_100:

@@ -43,7 +43,7 @@ def read_file(text: str, kind: FileKind) -> Table:
     """
     table = _read_csv(text) if kind == "csv" else _read_json(text)
     if not table.rows:
-        raise LabelError("the file holds no products", got="no rows", allowed="one product a row", field="file")
+        raise LabelError("the file holds no products", got="no rows", allowed="one product per row", field="file")
     if len(table.rows) > MOST_ROWS or len(table.headers) > MOST_COLUMNS:
         got = f"{len(table.rows)} rows, {len(table.headers)} columns"
         allowed = f"up to {MOST_ROWS} rows, {MOST_COLUMNS} columns"
@@ -59,7 +59,7 @@ def _read_csv(text: str) -> Table:
         lines = list(csv.reader(io.StringIO(text), delimiter=delimiter, strict=True))
     except csv.Error as error:
         raise LabelError(
-            "the file is no CSV", got=str(error)[:80], remedy="save it as CSV again", field="file"
+            "this file is not valid CSV", got=str(error)[:80], remedy="save it as CSV again", field="file"
         ) from error
     lines = [row for row in lines if any(cell.strip() for cell in row)]
     if not lines:
@@ -74,7 +74,7 @@ def _read_json(text: str) -> Table:
         whole = json.loads(text)
     except (ValueError, RecursionError) as error:
         raise LabelError(
-            "the file is no JSON", got=str(error)[:80], remedy="check how it was saved", field="file"
+            "this file is not valid JSON", got=str(error)[:80], remedy="check how the file was saved", field="file"
         ) from error
     products = _products(whole)
     if products and all("substrata_pack" in product for product in products):

@@ -41,7 +41,7 @@ def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
             0,
             (
                 "fan",
-                f"no fan, {steps.fan[1]} hotter" if blows else f"fan, {steps.fan[1]} lower",
+                f"no fan, {steps.fan[1]} hotter" if blows else f"fan on, {steps.fan[1]} lower",
                 replace(case, heat=other),
             ),
         )
@@ -51,7 +51,7 @@ def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
                 ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))
             )
         if case.trays == 1:
-            options.append(("second", "a second tray", replace(case, trays=2)))
+            options.append(("second", "second tray in the oven", replace(case, trays=2)))
         options.append(
             ("altitude", f"at {steps.altitude[1]}", replace(case, altitude_m=case.altitude_m + steps.altitude[0]))
         )

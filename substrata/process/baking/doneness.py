@@ -168,12 +168,12 @@ def _criteria(case: BakeCase, ran: Ran, visible_dose: Floats) -> dict[str, float
 def never_words(decides: str) -> str:
     """Why a bake does not come to an end that can be told."""
     return {
-        "gel": "stays gummy: less water, or bake it longer and cooler",
-        "dry": "does not get dry before it burns",
-        "colour": "stays pale: a hotter oven, or a wash",
-        "core": "its middle does not get done before it burns: thinner, or a cooler oven and more time",
-        "safe": "its middle does not get safe before it burns: thinner, or a cooler oven and more time",
-        "pliable": "neither colours nor dries",
+        "gel": "stays gummy: use less water, or bake longer at a lower temperature",
+        "dry": "burns before it is dry",
+        "colour": "stays pale: use a hotter oven or a wash",
+        "core": "burns before the center is done: make it thinner, or bake longer at a lower temperature",
+        "safe": "burns before the center is safe to eat: make it thinner, or bake longer at a lower temperature",
+        "pliable": "neither browns nor dries",
         "topping": "the topping does not get hot",
-        "weight": "does not come down to the weight you want",
-    }.get(decides, "does not get done")
+        "weight": "does not reach your target weight",
+    }.get(decides, "does not bake through")

@@ -61,7 +61,7 @@ def _not_endless(formula: Formula) -> None:
     total = sum(stage.minutes or 0.0 for stage in formula.bake.stages)
     if total > constant("longest_bake_min"):
         raise OvenError(
-            "the bake is too long to be followed",
+            "the bake is too long to simulate",
             got=f"{total:.0f} min in {len(formula.bake.stages)} stages",
             allowed=f"up to {constant('longest_bake_min'):.0f} min together",
             remedy="shorten its stages",
@@ -100,7 +100,7 @@ def bake_case(
     wet = 100 * matter.water / (1 + matter.water)
     if wet > oven_number("wettest"):
         raise OvenError(
-            "this is no dough to bake",
+            "this mixture cannot be baked as a dough",
             got=f"{wet:.0f} % water",
             allowed=f"up to {oven_number('wettest'):g} %",
             remedy="check the weights of water and flours",
@@ -166,7 +166,7 @@ def _within_what_is_known(matter: BakeMatter, piece: Piece) -> None:
     """Refuse what no forecast stands for: a crumb of a milligram, a column that would fall over, a mass that no oven holds."""
     if matter.water < oven_number("driest_dough"):
         raise OvenError(
-            "cannot be said: nothing here bakes",
+            "no forecast: nothing to bake",
             got="no water",
             allowed="a dough with some water in it",
             remedy="add an egg, water or cheese",
@@ -174,7 +174,7 @@ def _within_what_is_known(matter: BakeMatter, piece: Piece) -> None:
     least, most = oven_number("smallest_piece"), oven_number("largest_piece")
     if not least <= piece.dough_g <= most:
         raise OvenError(
-            f"cannot be said: no bake of so {'small' if piece.dough_g < least else 'large'} a piece is known",
+            f"no forecast: the piece is too {'small' if piece.dough_g < least else 'large'}",
             got=f"{piece.dough_g:.3g} g",
             allowed=f"{least:g} g to {most / 1000:g} kg a piece",
             remedy="check weights and pieces",
@@ -184,7 +184,7 @@ def _within_what_is_known(matter: BakeMatter, piece: Piece) -> None:
     high = piece.high_mm if piece.kind not in ("rope", "ring") else wide
     if piece.thickness_mm < thinnest or high > oven_number("slenderest") * wide:
         raise OvenError(
-            "cannot be said: no piece of this shape stands in an oven",
+            "no forecast: this shape does not fit in an oven",
             got=f"{piece.thickness_mm:.3g} mm high, {wide:.3g} mm wide",
             allowed=f"from {thinnest:g} mm, and no more than {oven_number('slenderest'):g} times as high as wide",
             remedy="change thickness or pieces on the Shape station",

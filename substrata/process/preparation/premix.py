@@ -56,7 +56,7 @@ def premix(batch: Batch, batches: int, codes: dict[str, str]) -> Premix | None:
     fatty = sum(w.grams.value * w.ingredient.composition["fat_g"] / 100 for w in dry) / each
     cautions = []
     if any(is_in_group(w.ingredient, "soda") for w in dry) or any(w.role == "lift" for w in dry):
-        cautions.append("Keep it dry: lift works once it is damp.")
+        cautions.append("Keep the mix dry: moisture uses up the leavening.")
     if any("psyllium" in w.ingredient.flags for w in dry):
         cautions.append("Shake before weighing: psyllium settles.")
     return Premix(
@@ -75,8 +75,8 @@ def premix(batch: Batch, batches: int, codes: dict[str, str]) -> Premix | None:
             )
             for w in sorted(dry, key=lambda w: -w.grams.value)
         ),
-        keeps="In the fridge some weeks: ground nuts and seeds turn rancid."
+        keeps="Keeps a few weeks in the fridge: ground nuts and seeds turn rancid."
         if fatty > 0.1
-        else "Airtight and dark some months.",
+        else "Keeps a few months, airtight and in the dark.",
         cautions=tuple(cautions),
     )

@@ -129,7 +129,7 @@ def _sized(step: DryingStep, start_g: float) -> DryingStep:
 def _text(line: WeighedLine, forecast: Dried | None) -> str:
     target = line.grams.value
     if forecast is None:
-        return f"{target:.0f} g go in as they are, {line.ingredient.composition['water_g']:.0f} % water."
+        return f"Use {target:.0f} g as is ({line.ingredient.composition['water_g']:.0f} % water)."
     if line.dried and line.line.prep and line.line.prep.weighed and line.line.prep.start_g:
         off = target - forecast.end_g
         words = (
@@ -138,4 +138,4 @@ def _text(line: WeighedLine, forecast: Dried | None) -> str:
             else f"{abs(off):.0f} g {'more' if off > 0 else 'less'} than forecast"
         )
         return f"{target:.0f} g on the scale from {line.dried.start_g:.0f} g raw: {words}; {line.dried.composition['water_g']:.0f} % water."
-    return f"{forecast.start_g:.0f} g raw come down to {target:.0f} g (usually {forecast.low_g:.0f}–{forecast.high_g:.0f} g)."
+    return f"{forecast.start_g:.0f} g raw gives {target:.0f} g after drying (usually {forecast.low_g:.0f}–{forecast.high_g:.0f} g)."

@@ -66,11 +66,11 @@ def waking(yeast_g: float, temperature_c: float, minutes: float, sugar_g: float)
 
 def _text(temperature_c: float, foams: bool, foams_at: float | None, sugar_g: float) -> str:
     if temperature_c >= yeast_number("dies_c").value:
-        return f"{temperature_c:.0f} °C kills it. Hand-warm is right."
+        return f"Use water at 38–43 °C: {temperature_c:.0f} °C kills yeast."
     if temperature_c >= yeast_number("stops_c").value:
-        return f"{temperature_c:.0f} °C is too hot: it does not work, and soon dies."
+        return f"Use cooler water (38–43 °C): at {temperature_c:.0f} °C the yeast stops working and soon dies."
     if sugar_g <= 0:
-        return "It finds no sugar: a teaspoon wakes it, and it eats it."
+        return "Add a teaspoon of sugar to start the yeast. The yeast uses it up."
     if foams and foams_at is not None:
-        return f"Foam from about {foams_at:.0f} min. No foam in a quarter of an hour: water too hot or cold, or the yeast is old."
-    return f"No foam yet: {'warmer, or ' if temperature_c < 30 else ''}longer{f', about {foams_at:.0f} min' if foams_at else ''}."
+        return f"Expect foam after about {foams_at:.0f} min. If there is none after 15 min, the water was too hot or too cold, or the yeast is old."
+    return f"No foam yet. {'Use warmer water, or wait ' if temperature_c < 30 else 'Wait '}longer{f', about {foams_at:.0f} min' if foams_at else ''}."

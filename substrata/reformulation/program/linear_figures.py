@@ -10,7 +10,7 @@ from substrata.formula.batch.propagation import Ratio, total_ratio
 from substrata.nutrition.nutrition_facts import FIGURES, piece_ratio
 from substrata.reformulation.request.balance_request import PER_100_G
 
-_UNITS = {"sodium": "mg a piece", "cheese": "g a piece"}
+_UNITS = {"sodium": "mg per piece", "cheese": "g per piece"}
 
 
 def ratio_of(key: str, dough: Dough, batch: Batch | None = None) -> Ratio:

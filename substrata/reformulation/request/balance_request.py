@@ -36,7 +36,7 @@ class Wish:
     minutes_most: Annotated[float | None, Number(low=0, high=300, above=True, unit="min")] = None  # baked within
     thickness_most: Annotated[float | None, Number(low=0, high=200, above=True, unit="mm")] = None
     without: Annotated[tuple[str, ...], Texts(most=30, ordered=True, note="exclusions, by id")] = ()
-    without_lines: Annotated[tuple[str, ...], Texts(most=60, ordered=True, note="lines that must go")] = ()
+    without_lines: Annotated[tuple[str, ...], Texts(most=60, ordered=True, note="ingredients to exclude")] = ()
     # Lines to leave alone, besides those locked in the formula.
     locked: Annotated[tuple[str, ...], Texts(most=200, ordered=True)] = ()
     stock: Mapping[str, float] = field(default_factory=dict)  # grams at hand, by ingredient; no document holds them
@@ -47,7 +47,7 @@ class Wish:
     may_change_mass: Annotated[bool, Flag(note="of the whole dough, and so of a piece")] = False
     may_change_pieces: Annotated[bool, Flag(note="how many the dough is made into")] = False
     may_change_thickness: Annotated[bool, Flag(note="of a piece")] = False
-    released: Annotated[frozenset[str], Texts(most=60, note="guard rails that the baker has let go")] = frozenset()
+    released: Annotated[frozenset[str], Texts(most=60, note="limits that the baker has switched off")] = frozenset()
     margin: Annotated[
         float, Number(low=0, high=1.3, optional=False, note="standard deviations by which a target is met")
     ] = 0.0
@@ -84,10 +84,10 @@ def check_wish(wish: Wish, lines: Sequence[str]) -> None:
     _above_nothing("thickness_most", wish.thickness_most, "mm")
     if len(lines) > MOST_LINES:
         raise FormulaError(
-            "the formula is too long to settle",
+            "the formula has too many ingredients to balance",
             got=f"{len(lines)} lines",
             allowed=f"{MOST_LINES} lines",
-            remedy="join what is alike, or make a part of it a formula of its own",
+            remedy="merge similar ingredients, or move some into a sub-recipe",
             field="lines",
         )
 
@@ -101,7 +101,7 @@ def known_only(values: object, allowed: tuple[str, ...], where: str) -> None:
     strange = [str(key) for key in values if key not in allowed]  # type: ignore[attr-defined]  # a mapping or a sequence
     if strange:
         raise FormulaError(
-            "it cannot be wished for",
+            "this target cannot be set",
             got=", ".join(strange)[:80],
             allowed=", ".join(allowed),
             remedy="choose one of these",
@@ -123,10 +123,10 @@ def _above_nothing(field: str, value: float | None, unit: str) -> None:
 def _ordered(key: str, window: Window) -> None:
     if window.low is not None and window.high is not None and window.low > window.high:
         raise FormulaError(
-            "the target's bounds are crossed",
+            "the minimum is above the maximum",
             got=f"{window.low:g} to {window.high:g}",
             allowed="low up to high",
-            remedy="swap them",
+            remedy="swap the two values",
             field=f"targets.{key}",
         )
 

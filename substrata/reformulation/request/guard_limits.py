@@ -33,3 +33,8 @@ def guard_limits() -> dict[str, GuardLimit]:
         )
         for row in read_table("rails.csv")
     }
+
+
+def balance_keeps() -> list[str]:
+    """Return in words what every balance keeps until the baker switches that limit off."""
+    return [limit.text for limit in guard_limits().values() if limit.price == 0]

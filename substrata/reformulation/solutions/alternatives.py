@@ -137,7 +137,7 @@ def named(answers: Sequence[Answer], most: int) -> list[tuple[str, Answer]]:
         names = ["least change"] if number == 0 else []
         names += [shape_name(answer.shaped)] if answer.shaped.changes else []
         if number and answer is fewest:
-            names += ["nothing new" if not _new(answer.problem, answer.verdict) else "fewest new things"]
+            names += ["no new ingredients" if not _new(answer.problem, answer.verdict) else "fewest new ingredients"]
         names += ["cheapest"] if _money(answer) and number and answer is cheapest else []
         names += ["surest"] if targets and number and answer is surest else []
         rows.append((" · ".join(names) or _without_text(distinct[0], answer), answer))
@@ -153,7 +153,7 @@ def _without_text(first: Answer, answer: Answer) -> str:
         for s, a, b in zip(first.problem.slots, first.verdict.grams, answer.verdict.grams, strict=True)
         if abs(float(a) - s.start) > _LEAST_G and abs(float(b) - s.start) <= _LEAST_G
     ]
-    return f"without touching the {max(removed)[1]}" if removed else "another way"
+    return f"without touching the {max(removed)[1]}" if removed else "another option"
 
 
 def _money(answer: Answer) -> float:

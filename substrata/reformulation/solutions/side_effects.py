@@ -15,7 +15,7 @@ def losses(problem: BalanceProblem, grams: Floats) -> tuple[str, ...]:
     """Return what is lost with what an exclusion takes away."""
     gone = [slot for slot in problem.slots if slot.gone and slot.start > 0]
     texts = [
-        f"Without {exclusion.name} it loses {exclusion.lost}."
+        f"Without {exclusion.name}, the bread loses {exclusion.lost}."
         for slot in gone
         for exclusion in excluded_by(slot.material, problem.wish.without)
     ]
@@ -39,14 +39,14 @@ def _school(problem: BalanceProblem, gone: list[Slot], grams: Floats) -> tuple[s
     ratio = nut / coconut
     near = "half the weight" if ratio < constant("coconut_schools") else "a quarter of the weight and more egg or water"
     return (
-        f"Nut to coconut flour {ratio:.1f} : 1, near the school of {near}: coconut drinks about four times as much.",
+        f"Nut flour to coconut flour is {ratio:.1f} : 1, close to the common rule of {near}. Coconut flour absorbs about four times as much.",
     )
 
 
 def cautions(problem: BalanceProblem, after: Dough) -> tuple[str, ...]:
     """Return what a way brings that somebody has to know."""
     had = {a.name for a in allergens(problem.original.batch)}
-    texts = [f"Brings {a.name} into it." for a in allergens(after.batch) if a.name not in had and not a.traces]
+    texts = [f"Adds the allergen {a.name}." for a in allergens(after.batch) if a.name not in had and not a.traces]
     lifted = any(is_in_group(w.ingredient, group) for w in after.batch.lines for group in ("soda", "leavening-powder"))
     flags = frozenset().union(*(w.ingredient.flags for w in after.batch.lines)) if after.batch.lines else frozenset()
     before = (
@@ -56,8 +56,8 @@ def cautions(problem: BalanceProblem, after: Dough) -> tuple[str, ...]:
     )
     if "seed:sunflower" in flags and "seed:sunflower" not in before and lifted:
         texts.append(
-            "Sunflower flour can turn green with soda or powder: harmless. A little lemon juice keeps it pale."
+            "Add a little lemon juice: sunflower flour can turn green with baking soda or powder. This is harmless."
         )
     if "psyllium" in flags and "psyllium" not in before:
-        texts.append("Psyllium swells: eat it with plenty of liquid.")
+        texts.append("Drink plenty of liquid with it: psyllium swells.")
     return tuple(texts)

@@ -164,14 +164,14 @@ def missed_texts(problem: BalanceProblem, verdict: ModelCheck) -> list[str]:
     for key in verdict.missed:
         kind, _, name = key.partition(":")
         words: dict[str, str] = {
-            "handling": f"it is {values.class_name} at shaping",
+            "handling": f"the dough is {values.class_name} at shaping",
             "crumbly": "it crumbles",
             "working_time": "it cracks before it can be shaped",
-            "minutes": f"it takes {verdict.minutes or 0:.0f} min in the oven",
+            "minutes": f"baking takes {verdict.minutes or 0:.0f} min",
             "thickness": f"it is {values.thickness_mm:.0f} mm thick",
-            "without": f"{name.replace('-', ' ')} stays in it",
-            "cap": f"more {name} than it should hold",
-            "rail": "soda that finds no acid" if name == "soda" else "more fat than it can hold",
+            "without": f"still contains {name.replace('-', ' ')}",
+            "cap": f"more {name} than recommended",
+            "rail": "baking soda without enough acid" if name == "soda" else "more fat than the dough can hold",
             "texture": f"{name} {values.texture.get(name, 0.0):.1f}",
         }
         if kind in words:

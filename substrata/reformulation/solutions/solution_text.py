@@ -90,9 +90,11 @@ def amount(key: str, value: float) -> str:
     """Return a figure of a quantity with its unit."""
     plain = key.removesuffix(PER_100_G)
     kind = bracket_kinds().get(plain)
-    unit = "mg" if plain == "sodium" else kind.unit.removesuffix(" a piece") if kind else "g"
+    unit = "mg" if plain == "sodium" else kind.unit.removesuffix(" per piece") if kind else "g"
     decimals = kind.decimals if kind else 0 if plain == "sodium" else 1
-    behind = "per 100 g" if key.endswith(PER_100_G) else "a piece" if not kind or kind.unit.endswith("a piece") else ""
+    behind = (
+        "per 100 g" if key.endswith(PER_100_G) else "per piece" if not kind or kind.unit.endswith("per piece") else ""
+    )
     if plain == "cost":
-        return f"{value:.2f} a piece"
+        return f"{value:.2f} per piece"
     return " ".join(filter(None, (f"{value:.{decimals}f}", unit, behind)))

@@ -40,7 +40,7 @@ def prices_of_more(
             continue
         word = "less" if row.side == "high" else "more"
         if more.grams is None:
-            texts.append(f"No {word} {quantity_text(row.key)} can be had with all else kept.")
+            texts.append(f"The other targets leave no room for {word} {quantity_text(row.key)}.")
         elif more.cost - now.cost > 0:
             texts.append(
                 f"{amount(row.key, less)} {word} {quantity_text(row.key)} would take {more.cost - now.cost:.0f} g more change."

@@ -55,12 +55,12 @@ def read_bakes(text: str) -> tuple[BakeRow, ...]:
         rows = list(csv.reader(io.StringIO(text.lstrip("\ufeff"), newline=None), delimiter=parted))
     except csv.Error as error:
         raise FormulaError(
-            "the list is no table", got=str(error)[:80], remedy="save it as CSV again", field="text"
+            "this file is not a table", got=str(error)[:80], remedy="save it as CSV again", field="text"
         ) from error
     known = [_column(name) for name in rows[0]] if rows else []
     if "formula" not in known or "ready" not in known:
         raise FormulaError(
-            "the list has no columns that tell what is to be ready when",
+            "the list has no columns for the formula and the ready time",
             got=", ".join(rows[0])[:80] if rows else "nothing",
             allowed="formula, ready, and if you like batches, fresh_h",
             remedy="name the columns in the first row",
@@ -73,10 +73,10 @@ def read_bakes(text: str) -> tuple[BakeRow, ...]:
     ]
     if not 1 <= len(bakes) <= MOST_BAKES:
         raise FormulaError(
-            "so many bakes are not planned at once",
+            "the number of bakes in one plan is not possible",
             got=str(len(bakes)),
             allowed=f"1 to {MOST_BAKES}",
-            remedy="part the list by days",
+            remedy="split the list by day",
             field="text",
         )
     return tuple(bakes)
@@ -92,14 +92,12 @@ def _read(number: int, cells: dict[str, str]) -> BakeRow:
     try:
         datetime.fromisoformat(ready)
     except ValueError:
-        raise _bad(
-            number, "when it is to be ready cannot be read", cells.get("ready", ""), "2026-11-28 14:00"
-        ) from None
+        raise _bad(number, "the ready time is not valid", cells.get("ready", ""), "2026-11-28 14:00") from None
     batches, fresh = _number(number, cells.get("batches", "")), _number(number, cells.get("fresh_h", ""))
     if not cells.get("formula"):
         raise _bad(number, "no formula is named", "nothing", "the name of a formula")
     if batches is not None and not 0.05 <= batches <= 200:
-        raise _bad(number, "so many batches are not made", f"{batches:g}", "0.05 to 200")
+        raise _bad(number, "too many batches", f"{batches:g}", "0.05 to 200")
     return BakeRow(
         row=number, formula=cells["formula"], ready=ready, batches=1.0 if batches is None else batches, fresh_h=fresh
     )
@@ -118,7 +116,7 @@ def _number(number: int, text: str) -> float | None:
 
 
 def _bad(number: int, what: str, got: str, allowed: str) -> FormulaError:
-    return FormulaError(f"row {number}: {what}", got=got[:60], allowed=allowed, remedy="mend the row", field="text")
+    return FormulaError(f"row {number}: {what}", got=got[:60], allowed=allowed, remedy="fix this row", field="text")
 
 
 def write_bakes(rows: Sequence[BakeRow]) -> str:

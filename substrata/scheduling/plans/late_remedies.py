@@ -48,15 +48,15 @@ def clashes(problem: ScheduleProblem) -> str:
     names = {due.bake: due.name for due in problem.dues}
     too_long = pressed(problem)
     if too_long:
-        rows = (f"{names[b]} takes {critical_min(problem, b)} min by itself" for b in too_long)
+        rows = (f"{names[b]} alone takes {critical_min(problem, b)} min" for b in too_long)
         return "; ".join(rows)
-    return "begin earlier, let somebody help, or leave a bake out"
+    return "start earlier, add a person, or remove a bake"
 
 
 def helps(problem: ScheduleProblem, effort: Effort) -> tuple[WouldHelp, ...]:
     """Return what would bring all in time, each tried for a moment; a try that ran out of time is not told."""
     rows: list[tuple[str, str, ScheduleProblem]] = [
-        ("people", "a second pair of hands", replace(problem, people=problem.people + 1)),
+        ("people", "a second person", replace(problem, people=problem.people + 1)),
     ]
     if problem.ovens:
         first = problem.ovens[0]
@@ -69,11 +69,13 @@ def helps(problem: ScheduleProblem, effort: Effort) -> tuple[WouldHelp, ...]:
     for key, text, other in rows:
         late = _late(other, effort)
         if late == 0:
-            suggestions.append(WouldHelp(key=key, text=f"{text} brings all in time", minutes=0))
+            suggestions.append(WouldHelp(key=key, text=f"{text} would make everything ready on time", minutes=0))
     earlier = _all_later(problem, effort)
     if earlier:
         suggestions.append(
-            WouldHelp(key="earlier", text=f"beginning {earlier} min earlier, or all {earlier} min later", minutes=0)
+            WouldHelp(
+                key="earlier", text=f"start {earlier} min earlier, or move all deadlines {earlier} min later", minutes=0
+            )
         )
     for due in problem.dues:
         if len(problem.dues) > 1 and len(suggestions) < 5:

@@ -35,11 +35,11 @@ def conflicts(case: PlanningCase, placed: Mapping[str, Placed], task: str, start
     """
     problem = case.problem
     if task not in problem.task or task not in placed:
-        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
+        raise FormulaError("task not found", got=task[:40], allowed="a task of the plan", field="task")
     missing = [key for key in problem.task if key not in placed]
     if missing:
         raise FormulaError(
-            "the plan is older than its formulas",
+            "the formulas changed after this plan was made",
             got=", ".join(missing)[:60],
             allowed="the plan of these formulas",
             remedy="plan it again",
@@ -84,7 +84,7 @@ def slipped(case: PlanningCase, placed: Mapping[str, Placed], task: str, minutes
         FormulaError: when there is no such task.
     """
     if task not in case.problem.task or task not in placed:
-        raise FormulaError("no such task", got=task[:40], allowed="a task of the plan", field="task")
+        raise FormulaError("task not found", got=task[:40], allowed="a task of the plan", field="task")
     clock = case.clock
     now = placed[task].end
     rows = []

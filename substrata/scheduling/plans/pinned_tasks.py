@@ -23,7 +23,7 @@ def pinned(tasks: Sequence[Task], pins: Sequence[Pin], clock: Clock) -> list[Tas
             "a pin names no task of the plan",
             got=", ".join(sorted(strange))[:80],
             allowed=", ".join(task.id for task in tasks)[:200],
-            remedy="take the pin out",
+            remedy="remove the pin",
             field="pins",
         )
     return [replace(task, fixed_start=max(where[task.id], 0)) if task.id in where else task for task in tasks]
@@ -39,10 +39,10 @@ def check_pins(problem: ScheduleProblem, clock: Clock) -> None:
     for task in problem.tasks:
         if task.fixed_start is not None and task.fixed_start < earliest[task.id]:
             raise FormulaError(
-                f"“{task.text}” cannot begin so early",
+                f"“{task.text}” cannot start so early",
                 got=f"{clock.time(task.fixed_start):%H:%M}",
                 allowed=f"from {clock.time(earliest[task.id]):%a %H:%M} on",
-                remedy="pin it later, or let it move",
+                remedy="pin it to a later time, or unpin it",
                 field="pins",
             )
     _hands(problem, clock)
@@ -89,9 +89,9 @@ def _hands(problem: ScheduleProblem, clock: Clock) -> None:
         busy = [other for earlier_span, end, other in spans[:n] if end > start and other is not task]
         if len(busy) >= problem.people:
             raise FormulaError(
-                f"“{task.text}” and “{busy[-1].text}” are pinned at once",
+                f"“{task.text}” and “{busy[-1].text}” are pinned to the same time",
                 got=f"{clock.time(start):%H:%M}",
-                allowed=f"{problem.people} at a time: so many are there",
-                remedy="let one of them move",
+                allowed=f"{problem.people} at a time, with {problem.people} people",
+                remedy="unpin one of them",
                 field="pins",
             )

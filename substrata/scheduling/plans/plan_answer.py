@@ -180,11 +180,11 @@ def _text(problem: ScheduleProblem, schedule: Schedule, sure: Holds, late: tuple
         return f"{when}; {'; '.join(f'{bake.name} {bake.minutes} min late' for bake in late)}"
     best = ""
     if schedule.status == "optimal":
-        best = "; no better plan there is"
+        best = "; this is the best possible plan"
     elif schedule.gap is not None:
-        best = f"; at most {schedule.gap:.0%} from the best"
+        best = f"; within {schedule.gap:.0%} of the best possible plan"
     cost = score(problem, schedule)
-    return f"{when}; all in time, {sure.text}; oven on {cost.oven_on // 60} h {cost.oven_on % 60:02d}{best}"
+    return f"{when}. Everything is ready on time; {sure.text}. Oven on for {cost.oven_on // 60} h {cost.oven_on % 60:02d} min{best}"
 
 
 def _people(problem: ScheduleProblem, schedule: Schedule) -> dict[str, int]:

@@ -31,7 +31,7 @@ class PlannedBake:
     due: Annotated[str, Text(least=1, most=40, required=True, note="date and time it is to be ready at, ISO 8601")]
     id: Annotated[str, Text(most=60, note="one of its own; else its number")] = ""
     batches: Annotated[float, Number(low=0.05, high=200, optional=False)] = 1.0
-    fresh_h: Annotated[float | None, Number(low=0, high=240, unit="h", note="before it is wanted, at most")] = None
+    fresh_h: Annotated[float | None, Number(low=0, high=240, unit="h", note="before serving, at most")] = None
     oven: Annotated[str, Text(most=60, note="name of one of the plan's ovens; else any")] = ""
     priority: Annotated[float, Number(low=0.1, high=10, optional=False)] = 1.0
     extra: Mapping[str, Any] = field(default_factory=dict, hash=False)  # unknown keys of the document
@@ -112,10 +112,10 @@ def read_plan(document: Mapping[str, Any]) -> Plan:
         minute = clock.minute(bake.due, f"bakes[{number}].due")
         if minute <= 0:
             raise FormulaError(
-                "the deadline lies before the plan begins",
+                "the deadline is before the plan starts",
                 got=bake.due[:40],
                 allowed=f"after {plan.start}",
-                remedy="choose a later time, or let the plan begin earlier",
+                remedy="choose a later time, or start the plan earlier",
                 field=f"bakes[{number}].due",
             )
         if minute > MOST_DAYS * 1440:
@@ -123,16 +123,16 @@ def read_plan(document: Mapping[str, Any]) -> Plan:
                 "the deadline is too far away",
                 got=bake.due[:40],
                 allowed=f"within {MOST_DAYS} days of {plan.start}",
-                remedy="plan it nearer to its day",
+                remedy="plan it closer to that day",
                 field=f"bakes[{number}].due",
             )
     names = [oven.name for oven in plan.ovens]
     if not names or len(set(names)) != len(names):
         raise FormulaError(
-            "the plan's ovens need names of their own" if names else "the plan has no oven",
+            "each oven needs a different name" if names else "the plan has no oven",
             got=", ".join(names)[:80] or "none",
             allowed="one oven or more, each with a name",
-            remedy="name them apart",
+            remedy="give each a different name",
             field="ovens",
         )
     return plan
@@ -202,9 +202,9 @@ def _zone(name: str) -> ZoneInfo | None:
         return ZoneInfo(name)
     except (ZoneInfoNotFoundError, ValueError, OSError) as error:
         raise FormulaError(
-            "no such time zone",
+            "time zone not found",
             got=name[:40],
-            allowed="a name of the IANA list, as Europe/Vienna",
+            allowed="an IANA time zone, such as America/Chicago",
             remedy="leave it empty for times as they are",
             field="zone",
         ) from error

@@ -24,7 +24,7 @@ def make_plan(case: PlanningCase, *, effort: Effort = Effort(), on_better: Offer
 
     Args:
         case: what is wanted.
-        effort: how long is sought.
+        effort: search time limit.
         on_better: is offered every better plan, which is worked out only when it is called for; False stops the search.
 
     Returns:
@@ -94,7 +94,7 @@ def _replanned(case: PlanningCase, effort: Effort) -> Planned:
     strange = {event.task for event in happened} - set(problem.task)
     if strange:
         raise FormulaError(
-            "what happened is no task of the plan",
+            "the event does not belong to a task of this plan",
             got=", ".join(sorted(strange))[:80],
             allowed="tasks of the plan",
             field="happened",
@@ -102,8 +102,8 @@ def _replanned(case: PlanningCase, effort: Effort) -> Planned:
     unplanned = [task.id for task in problem.tasks if task.fixed_start is None]
     if unplanned:
         raise FormulaError(
-            "a plan that is under way has to tell where its tasks were",
-            got=f"{len(unplanned)} without a place",
+            "a plan in progress needs the current time of every task",
+            got=f"{len(unplanned)} tasks could not be scheduled",
             allowed="a pin for every task",
             remedy="send the plan's own times as pins",
             field="pins",
@@ -122,7 +122,7 @@ def _replanned(case: PlanningCase, effort: Effort) -> Planned:
     result = replan(open_, was, happened, now, replace(effort, seconds=min(effort.seconds, 5.0)))
     if result is None:
         raise FormulaError(
-            "no way on was found in the time",
+            "no plan found in the time allowed",
             got=f"{len(open_.tasks)} tasks",
             allowed="a plan that can be done",
             remedy="try again",

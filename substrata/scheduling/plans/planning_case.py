@@ -55,7 +55,7 @@ def planning_case(
     for number, bake in enumerate(plan.bakes):
         if bake.oven and bake.oven not in {oven.name for oven in ovens}:
             raise FormulaError(
-                "no such oven in the plan",
+                "oven not found",
                 got=bake.oven[:40],
                 allowed=", ".join(oven.name for oven in ovens),
                 remedy="name one of the plan's ovens, or none",
@@ -65,7 +65,7 @@ def planning_case(
         key = bake.id or str(number + 1)
         if key in {bake_tasks.bake for bake_tasks in all_tasks}:
             raise FormulaError(
-                "two bakes have one id", got=key[:40], allowed="ids of their own", field=f"bakes[{number}].id"
+                "two bakes have one id", got=key[:40], allowed="a different id for each", field=f"bakes[{number}].id"
             )
         dough = Dough(bake.formula, library, settings, profile)
         bake_tasks_here = bake_tasks(key, dough, batches=bake.batches, ovens=ovens, oven=bake.oven, has=has)
@@ -86,7 +86,7 @@ def planning_case(
     tasks = [task for bake_tasks_here in all_tasks for task in bake_tasks_here.tasks]
     if len(tasks) > MOST_TASKS:
         raise FormulaError(
-            "so much is not planned at once",
+            "too many tasks for one plan",
             got=f"{len(tasks)} tasks",
             allowed=f"up to {MOST_TASKS}",
             remedy="plan fewer bakes, or larger loads",
@@ -114,9 +114,9 @@ def _check_things(bake: BakeTasks, has: Mapping[str, int], where: str) -> None:
     none = sorted(thing for thing in needed if has.get(thing, 1) < 1)
     if none:
         raise FormulaError(
-            "the kitchen has none of what a bake needs",
+            "a bake needs equipment that this plan does not have",
             got=f"{bake.name}: {', '.join(things()[thing].name for thing in none)}",
             allowed="one or more",
-            remedy="say how many there are, or plan another bake",
+            remedy="enter how many you have, or remove the bake",
             field=f"{where}.formula",
         )

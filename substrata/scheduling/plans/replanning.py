@@ -46,7 +46,7 @@ def replan(
         plan: that is under way.
         happened: what has begun, is done or takes longer.
         now: minute of the plan.
-        effort: how long is sought.
+        effort: search time limit.
 
     Returns:
         The replanned schedule; None when nothing was found.
@@ -72,14 +72,14 @@ def replan(
     broken_words = tuple(_broken(problem, best.plan, later))
     late = [due for due in problem.dues if best.plan.placed[due.task].end > due.minute]
     deadline = (
-        "every deadline holds"
+        "all deadlines are still met"
         if not late
         else "; ".join(f"{d.name} {best.plan.placed[d.task].end - d.minute} min late" for d in late)
     )
     things = (
-        "nothing moves"
+        "no tasks move"
         if not moved_tasks
-        else f"{len(moved_tasks)} thing{'s' if len(moved_tasks) > 1 else ''} move{'' if len(moved_tasks) > 1 else 's'}"
+        else f"{len(moved_tasks)} task{'s' if len(moved_tasks) > 1 else ''} move{'' if len(moved_tasks) > 1 else 's'}"
     )
     text = "; ".join((f"{things}, {deadline}", *broken_words))
     return Replanned(plan=best.plan, problem=later, moved=moved_tasks, broken=broken_words, text=text)

@@ -37,15 +37,19 @@ class Care:
 
 # From the most careful on; when a plan comes late the next is tried.
 CARES = (
-    Care(name="bakes at their slow end, windows shortened, hands free to look, ready early", padded=True, windows=True, watched=True, early=whole_constant("ready_early_min")),
-    Care(name="bakes at their slow end, windows shortened, hands free to look", padded=True, windows=True, watched=True, early=0),
-    Care(name="bakes at their slow end, windows shortened", padded=True, windows=True, watched=False, early=0),
-    Care(name="usual times", padded=False, windows=False, watched=False, early=0),
+    Care(name="planned with slow baking times, shorter time limits, people free to check, and 10 min to spare", padded=True, windows=True, watched=True, early=whole_constant("ready_early_min")),
+    Care(name="planned with slow baking times, shorter time limits, and people free to check", padded=True, windows=True, watched=True, early=0),
+    Care(name="planned with slow baking times and shorter time limits", padded=True, windows=True, watched=False, early=0),
+    Care(name="planned with usual times", padded=False, windows=False, watched=False, early=0),
 )  # fmt: skip
 
 # When freshness and all else cannot be had together.
 STALE = Care(
-    name="usual times, and not all of it as fresh as was wanted", padded=False, windows=False, watched=False, early=0
+    name="planned with usual times; not everything is as fresh as you asked",
+    padded=False,
+    windows=False,
+    watched=False,
+    early=0,
 )
 
 
@@ -168,7 +172,7 @@ def holds(problem: ScheduleProblem, plan: Schedule, *, runs: int = RUNS, seed: i
         in_time=float(np.mean(~missed)),
         windows=float(np.mean(~broken)),
         tight=tuple(tight),
-        text=f"holds on {about(share)} days",
+        text=f"works on {about(share)} days, counted on {runs} simulated days",
     )
 
 

@@ -50,7 +50,7 @@ class Model(DayModel):
 
         Args:
             objective: what is to be small.
-            effort: how long is sought.
+            effort: search time limit.
             hint: a plan to begin with, or a solution of a model of the same day.
             on_better: is shown every better plan.
             how: what those who search do.

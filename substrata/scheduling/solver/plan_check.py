@@ -59,7 +59,7 @@ def _each(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
             )
         if open_ and at.start < problem.now:
             faults_here.append(
-                PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} begins in the past")
+                PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} starts in the past")
             )
         if task.fixed_start is not None and at.start != task.fixed_start:
             faults_here.append(
@@ -120,18 +120,18 @@ def _minutes(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
             dict.fromkeys(range(occupied_from, max(occupied_to, occupied_from)), hold.count)
         )
     faults_here = [
-        PlanFault(kind="hands", tasks=(), minute=minute, text=f"{busy} pairs of hands are wanted")
+        PlanFault(kind="hands", tasks=(), minute=minute, text=f"{busy} people are needed")
         for minute, busy in hands.items()
         if busy > problem.people
     ]
     faults_here += [
-        PlanFault(kind="asleep", tasks=(), minute=minute, text="work while everybody sleeps")
+        PlanFault(kind="asleep", tasks=(), minute=minute, text="work during closed hours")
         for start, end in problem.closed
         for minute in range(start, end)
         if hands[minute] and minute >= problem.now
     ]
     faults_here += [
-        PlanFault(kind="uses", tasks=(), minute=minute, text=f"{busy} of {name} are wanted")
+        PlanFault(kind="uses", tasks=(), minute=minute, text=f"{busy} of {name} needed")
         for name, counted in things.items()
         for minute, busy in counted.items()
         if busy > problem.capacity.get(name, 1)
@@ -170,7 +170,7 @@ def _temperatures(plan: Schedule, oven: ScheduledOven, task: Task, other: Task) 
     a, b = plan.placed[task.id], plan.placed[other.id]
     if task.shares(other, oven.share_k) or b.start >= a.end + oven.gap(task.leaves_c, other.temp_c):
         return []
-    text = "two temperatures at once" if b.start < a.end else f"{oven.name} is not there yet"
+    text = "two temperatures at the same time" if b.start < a.end else f"{oven.name} is not available yet"
     return [PlanFault(kind="heat", tasks=(task.id, other.id), minute=b.start, text=text)]
 
 
@@ -178,7 +178,7 @@ def _door(plan: Schedule, task: Task, inside: list[Task]) -> list[PlanFault]:
     at = plan.placed[task.id]
     quiet = range(at.start + 1, at.start + task.shut)
     return [
-        PlanFault(kind="door", tasks=(task.id, other.id), minute=at.start, text="the door is opened too early")
+        PlanFault(kind="door", tasks=(task.id, other.id), minute=at.start, text="the oven door opens too early")
         for other in inside
         if other is not task and (plan.placed[other.id].start in quiet or plan.placed[other.id].end - 1 in quiet)
     ]

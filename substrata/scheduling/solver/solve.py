@@ -28,7 +28,7 @@ def solve(
 
     Args:
         problem: what is to be planned.
-        effort: how long is sought.
+        effort: search time limit.
         hint: a plan to begin with.
         on_better: is shown every better plan; False stops the search.
     """

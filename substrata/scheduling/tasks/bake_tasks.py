@@ -88,4 +88,4 @@ def _add_cooling(tasks: TaskList, last: Sequence[str]) -> None:
     tasks.add("cool", "cool", cool.text, minutes, minutes, minutes, steps=(cool.id,))
     for task in last:
         most = 0 if task == last[-1] else None
-        tasks.lag(task, tasks.task_id("cool"), most=most, reason="it cools from when it is out")
+        tasks.lag(task, tasks.task_id("cool"), most=most, reason="cooling starts when it leaves the oven")

@@ -58,7 +58,7 @@ class OvenLoads:
         minutes = each * ceil(pieces / whole_constant("fried_at_once"))
         oil = self.tasks.work_minutes("oil", 1)
         self.tasks.add(
-            "oil", "prep", "Heat the oil, and stay by it", *oil, hands="ends", head=1, tail=1, uses=("plate",)
+            "oil", "prep", "Heat the oil and stay with it", *oil, hands="ends", head=1, tail=1, uses=("plate",)
         )
         steps = tuple(step.id for step in self.tasks.steps("bake"))
         fry = self.tasks.add(
@@ -72,7 +72,7 @@ class OvenLoads:
             uses=("plate",),
             steps=steps,
         )
-        self.tasks.lag(self.tasks.task_id("oil"), fry, most=5, reason="hot oil is not left alone")
+        self.tasks.lag(self.tasks.task_id("oil"), fry, most=5, reason="never leave hot oil unattended")
         return fry, [fry]
 
     def bake(self, suffix: str, load: int, share: float) -> tuple[str, list[str]]:
@@ -144,7 +144,7 @@ class OvenLoads:
 
     def _between(self, what: str, suffix: str, number: int, share: float) -> str:
         usual = self.tasks.work_minutes(what, max(self.bodies * share, 1))
-        text = "Top" if what == "top" else "Turn over"
+        text = "Add topping" if what == "top" else "Flip"
         return self.tasks.add(
             f"{what}{suffix}:{number}", "top", f"{text} {self.tasks.dough.formula.name}", *usual, hands="all"
         )

@@ -22,7 +22,7 @@ class PreparationTasks:
         wet = [*self._vegetables(), *self._parts()]
         tasks = self.tasks
         weigh = tasks.add_by_hand(
-            "weigh", "weigh", f"Weigh for {tasks.dough.formula.name}", len(tasks.steps("weigh")), "weigh"
+            "weigh", "weigh", f"Weigh ingredients for {tasks.dough.formula.name}", len(tasks.steps("weigh")), "weigh"
         )
         return self._mix(wet, weigh)
 

@@ -100,11 +100,11 @@ class ShapingTasks:
         handling = self.tasks.dough.handling
         surface = next((step for step in self.tasks.run.steps if step.id == "bench"), None)
         if self.tasks.melts and surface and surface.minutes:
-            return surface.minutes, "it cracks when it has cooled"
+            return surface.minutes, "the dough cracks once it cools"
         if self.tasks.dough.kind == "batter" and self._lifts():
             return plan_windows()["batter"]
         if handling and handling.closes_min:
-            return max(handling.closes_min, handling.rest_min), "it becomes too stiff to shape"
+            return max(handling.closes_min, handling.rest_min), "the dough becomes too stiff to shape"
         return plan_windows()["covered"]
 
     def _rewarming_minutes(self, pieces: int, count: float, window: float) -> float:

@@ -39,8 +39,8 @@ export async function account<Data = unknown>(path: string, method: Method, body
     body: body ? JSON.stringify(body) : undefined,
   }).catch(() => null)
   if (response === null) return failed('The server cannot be reached. Try again in a moment.')
-  if (response.status === 429) return failed('Too many tries. Wait a few minutes, then try again.')
-  if (response.status === 409) return failed('That took too long. Begin again.')
+  if (response.status === 429) return failed('Too many attempts. Wait a few minutes, then try again.')
+  if (response.status === 409) return failed('Your session has expired. Start again.')
   const answer = (await response.json().catch(() => ({}))) as Answer
   if (response.ok) return { ok: true, pending: '', errors: [], data: (answer.data ?? null) as Data | null }
   // An authenticator that is not set up yet answers with its secret.
@@ -50,7 +50,7 @@ export async function account<Data = unknown>(path: string, method: Method, body
     return { ok: true, pending: '', errors: [], data: null }
   const pending = response.status === 401 ? stillToDo(answer) : ''
   if (pending) return { ok: false, pending, errors: [], data: null }
-  return { ok: false, pending: '', errors: answer.errors ?? [{ message: 'That did not work. Try again.' }], data: null }
+  return { ok: false, pending: '', errors: answer.errors ?? [{ message: 'Something went wrong. Try again.' }], data: null }
 }
 
 export const signOut = (): Promise<AccountReply> => account('auth/session', 'DELETE')

@@ -22,7 +22,7 @@ type Trouble = Partial<ProblemOut> & Pick<ProblemOut, 'title' | 'status'>
 export function inWords(problem: { what: string; got?: string; allowed?: string; remedy?: string }): string {
   const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/[.;]$/, '')}.`
   const { what, got, allowed, remedy } = problem
-  return [sentence(got ? `${what}: ${got}` : what), allowed && sentence(`it can be ${allowed}`), remedy && sentence(remedy)]
+  return [sentence(got ? `${what}: ${got}` : what), allowed && sentence(`allowed: ${allowed}`), remedy && sentence(remedy)]
     .filter(Boolean)
     .join(' ')
 }
@@ -72,7 +72,11 @@ export async function settled<T>(reply: Promise<Reply<T>>): Promise<T> {
     answer = await reply
   } catch {
     tell(false)
-    throw new Refusal({ title: 'the server cannot be reached', status: 0, remedy: 'your work is kept here and sent later' })
+    throw new Refusal({
+      title: 'the server cannot be reached',
+      status: 0,
+      remedy: 'your changes are saved on this device and will be sent when the connection is back',
+    })
   }
   tell(!AWAY.includes(answer.response.status))
   if (answer.response.ok) return answer.data as T

@@ -47,10 +47,10 @@ describe('a question', () => {
   })
 
   it('that is refused is told at once and not asked again', async () => {
-    refusing('/stock', 404, 'no such kitchen')
+    refusing('/stock', 404, 'kitchen not found')
     const view = mount(View)
     await flushPromises()
-    expect(view.text()).toContain('No such kitchen')
+    expect(view.text()).toContain('Kitchen not found')
     expect(times('/stock')).toBe(1)
   })
 
@@ -131,9 +131,9 @@ describe('a job', () => {
     await jobs?.start({ kind: 'import-check', import_id: 1 })
     await vi.advanceTimersByTimeAsync(600)
     expect(view.text()).toBe('3 true')
-    answering('/jobs/{job_id}', job({ state: 'failed', problem: { what: 'this is no dough to bake', got: '97 % water' } }))
+    answering('/jobs/{job_id}', job({ state: 'failed', problem: { what: 'this mixture cannot be baked as a dough', got: '97 % water' } }))
     await vi.advanceTimersByTimeAsync(600)
-    expect(view.text()).toContain('3 false this is no dough to bake; got 97 % water')
+    expect(view.text()).toContain('3 false this mixture cannot be baked as a dough; got 97 % water')
     const looked = times('/jobs/{job_id}')
     await vi.advanceTimersByTimeAsync(3000)
     expect(times('/jobs/{job_id}')).toBe(looked)

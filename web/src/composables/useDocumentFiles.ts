@@ -27,7 +27,7 @@ async function readFile(file: File): Promise<Record<string, unknown>> {
   } catch {
     // Said below, in the same words as for JSON of another kind.
   }
-  throw new Error(`${file.name} is no file of formulas (*.substrata.json).`)
+  throw new Error(`${file.name} is not a Substrata formula file (*.substrata.json).`)
 }
 
 export interface Files {

@@ -40,19 +40,19 @@ export function useFormulaActions(): () => FormulaAction[] {
     const reading: FormulaAction[] = [
       { key: 'a-versions', text: 'Versions', also: 'history compare side by side', run: () => lines('versions') },
       { key: 'a-export', text: 'Export', also: 'save download file keep share', run: () => void save(false) },
-      { key: 'a-export-all', text: 'Export with all versions', also: 'save download file', run: () => void save(true) },
+      { key: 'a-export-all', text: 'Export with version history', also: 'save download file', run: () => void save(true) },
       { key: 'a-print', text: 'Print the card', also: 'label', run: () => void router.push(`/formula/${bench.formulaId}/card`) },
     ]
     if (!session.may('formulas.edit')) return reading
     return [
-      { key: 'a-settle', text: 'Settle', also: 'balance solve targets mend repair', run: () => settling.open() },
-      { key: 'a-swap', text: 'Leave something out', also: 'swap replace without free', run: () => settling.swap() },
-      { key: 'a-front', text: 'What a step further takes', also: 'trade-off front', run: () => lines('front') },
+      { key: 'a-settle', text: 'Settle', also: 'balance settle solve targets fix repair', run: () => settling.open() },
+      { key: 'a-swap', text: 'Exclude an ingredient', also: 'swap replace without free', run: () => settling.swap() },
+      { key: 'a-front', text: 'Trade-offs', also: 'trade-off front', run: () => lines('front') },
       { key: 'a-scale', text: 'Scale', also: 'double half batch pieces multiply more less', run: () => lines('scale') },
       {
         key: 'a-parts',
-        text: 'Parts and sorts',
-        also: 'filling sauce premix formula in formula several fillings toppings',
+        text: 'Sub-recipes and varieties',
+        also: 'filling sauce premix sub-recipe part sort variety several fillings toppings',
         run: () => lines('parts'),
       },
       { key: 'a-paste', text: 'Paste an ingredient list', also: 'add lines recipe', run: () => lines('paste') },
@@ -60,7 +60,7 @@ export function useFormulaActions(): () => FormulaAction[] {
       { key: 'a-copy', text: 'Copy', also: 'duplicate fork another', run: () => shelf.copy(bench.formulaId) },
       {
         key: 'a-archive',
-        text: bench.archived ? 'Bring back from the archive' : 'Archive',
+        text: bench.archived ? 'Restore from archive' : 'Archive',
         also: 'delete remove put away',
         run: () => shelf.archive(bench.formulaId, !bench.archived),
       },

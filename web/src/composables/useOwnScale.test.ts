@@ -11,7 +11,7 @@ afterEach(async () => {
   for (const way of ['serial', 'bluetooth']) Reflect.deleteProperty(navigator, way)
 })
 
-describe('a scale at this computer', () => {
+describe('Connect a USB scale', () => {
   function plugged() {
     let send: ReadableStreamDefaultController<Uint8Array> | undefined
     const readable = new ReadableStream<Uint8Array>({ start: (controller) => void (send = controller) })
@@ -50,18 +50,18 @@ describe('a scale at this computer', () => {
     await scale.choose('serial')
     pull()
     await flushPromises()
-    expect(scale.trouble.value).toContain('pulled out')
+    expect(scale.trouble.value).toContain('unplugged')
     expect(scale.reading.value).toBeNull()
     give('serial', { requestPort: () => Promise.reject(Object.assign(new Error('no'), { name: 'NotFoundError' })) })
     await scale.choose('serial')
     expect(scale.trouble.value).toBe('')
     give('serial', { requestPort: () => Promise.reject(new Error('busy')) })
     await scale.choose('serial')
-    expect(scale.trouble.value).toBe('The scale cannot be read: busy')
+    expect(scale.trouble.value).toBe('The scale does not respond: busy. Choose it again, or type the weight.')
   })
 })
 
-describe('a Bluetooth scale', () => {
+describe('Connect a Bluetooth scale', () => {
   it('is read by its service and told when it is out of reach', async () => {
     const measured = Object.assign(new EventTarget(), {
       value: undefined as DataView | undefined,
@@ -81,6 +81,6 @@ describe('a Bluetooth scale', () => {
     expect(scale.reading.value?.grams).toBe(200)
     radio.dispatchEvent(new Event('gattserverdisconnected'))
     expect(scale.reading.value).toBeNull()
-    expect(scale.trouble.value).toContain('out of reach')
+    expect(scale.trouble.value).toContain('disconnected')
   })
 })

@@ -58,7 +58,7 @@ async function serial(): Promise<void> {
   if (!port) return
   await port.open({ baudRate: BAUD })
   const reader = port.readable?.getReader()
-  name.value = 'serial scale'
+  name.value = 'USB scale'
   close = async () => {
     await reader?.cancel()
     await port.close()
@@ -79,7 +79,7 @@ async function listen(reader: ReadableStreamDefaultReader<Uint8Array> | undefine
       for (const line of lines) heard(weightLine(line))
     }
   } catch {
-    trouble.value = 'The scale was pulled out: plug it in and choose it again, or type the weight.'
+    trouble.value = 'The scale is unplugged. Plug it in and choose it again, or type the weight.'
   }
   reader?.releaseLock()
   gone()
@@ -94,7 +94,7 @@ async function bluetooth(): Promise<void> {
     if (measured.value) heard(weightMeasured(measured.value))
   })
   radio.addEventListener('gattserverdisconnected', () => {
-    trouble.value = 'The scale is out of reach: choose it again, or type the weight.'
+    trouble.value = 'The scale is disconnected. Move closer and choose it again, or type the weight.'
     gone()
   })
   await measured.startNotifications()
@@ -124,7 +124,8 @@ export function useOwnScale(): OwnScale {
       await (way === 'serial' ? serial() : bluetooth())
     } catch (error) {
       // Nothing was chosen: that is no trouble.
-      if ((error as Error).name !== 'NotFoundError') trouble.value = `The scale cannot be read: ${(error as Error).message}`
+      if ((error as Error).name !== 'NotFoundError')
+        trouble.value = `The scale does not respond: ${(error as Error).message}. Choose it again, or type the weight.`
     }
   }
   return {

@@ -34,7 +34,7 @@ export interface Panels {
 function takes(text: string): boolean {
   refused.value =
     text.length > PASTE_ROOM
-      ? `That is ${(text.length / 1e6).toFixed(1)} million characters; paste the ingredient list only. Nothing was taken, what was here stays.`
+      ? `That text is too long (${(text.length / 1e6).toFixed(1)} million characters). Paste the ingredient list only. Nothing was changed.`
       : ''
   return refused.value === ''
 }

@@ -26,7 +26,7 @@ export function usePasswordAgain(): PasswordAgain {
   async function answer(password: string): Promise<void> {
     const reply = await account('auth/reauthenticate', 'POST', { password })
     if (reply.ok) end(true)
-    else wrong.value = reply.errors[0]?.message ?? 'That is not your password.'
+    else wrong.value = reply.errors[0]?.message ?? 'Wrong password. Try again.'
   }
   async function sure<Data>(act: () => Promise<AccountReply<Data>>): Promise<AccountReply<Data>> {
     const reply = await act()

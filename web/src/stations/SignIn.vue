@@ -34,10 +34,10 @@ const sample = (
 ).map(([role, share]) => ({ role, code: '', share }))
 const LABELS: Record<Step, string> = {
   in: 'Sign in',
-  new: 'Create the account',
-  prove: 'This address is mine',
-  forgot: 'Send a code',
-  renew: 'Take the new password',
+  new: 'Create account',
+  prove: 'Confirm email address',
+  forgot: 'Send code',
+  renew: 'Set new password',
   factor: 'Sign in',
 }
 const AFTER = { verify_email: 'prove', password_reset_by_code: 'renew', mfa_authenticate: 'factor' } as const
@@ -94,10 +94,10 @@ async function sendAgain(): Promise<void> {
     <form class="form" @submit.prevent="go">
       <h1>Substrata</h1>
       <p v-if="step === 'in' || step === 'new'" class="what">Grain-free doughs, weighed and balanced before they are baked.</p>
-      <p v-else-if="step === 'prove'" class="what">We have written to {{ email || 'your address' }}. Type the code from the letter.</p>
-      <p v-else-if="step === 'forgot'" class="what">A code for a new password comes by mail.</p>
-      <p v-else-if="step === 'renew'" class="what">Type the code from the letter, and a new password.</p>
-      <p v-else class="what">Type the code that your authenticator shows, or one of your recovery codes.</p>
+      <p v-else-if="step === 'prove'" class="what">We sent a code to {{ email || 'your address' }}. Enter it here.</p>
+      <p v-else-if="step === 'forgot'" class="what">We will email you a code to reset your password.</p>
+      <p v-else-if="step === 'renew'" class="what">Enter the code from the email and a new password.</p>
+      <p v-else class="what">Enter the code from your authenticator app, or a recovery code.</p>
       <label v-if="asksAddress"
         >E-mail <v-text-field v-model="email" class="field" type="email" autocomplete="username webauthn" required />
       </label>
@@ -114,7 +114,7 @@ async function sendAgain(): Promise<void> {
           required
           :minlength="chooses ? 10 : undefined"
       /></label>
-      <p v-if="chooses" class="note rule">At least 10 characters, not like your e-mail, and not one that everybody uses.</p>
+      <p v-if="chooses" class="note rule">Use at least 10 characters. Do not use your email address or a common password.</p>
       <ul v-if="wrong.length" class="wrong" role="alert">
         <li v-for="w in wrong" :key="w">{{ w }}</li>
       </ul>
@@ -124,23 +124,21 @@ async function sendAgain(): Promise<void> {
         class="quiet-button passkey"
         :disabled="busy"
         @click="take(usePasskey('auth/webauthn/login'))"
-        >With a passkey</v-btn
+        >Sign in with a passkey</v-btn
       >
       <v-btn
         v-if="step === 'factor' && passkeysHere()"
         class="quiet-button passkey"
         :disabled="busy"
         @click="take(usePasskey('auth/webauthn/authenticate'))"
-        >With a passkey</v-btn
+        >Sign in with a passkey</v-btn
       >
-      <v-btn v-if="step === 'prove'" class="turn note" @click="sendAgain">Send the code again</v-btn>
-      <v-btn v-if="step === 'in'" class="turn note" @click="turn('new')">Create an account</v-btn>
-      <v-btn v-if="step === 'in'" class="turn note" @click="turn('forgot')">Forgot the password?</v-btn>
-      <v-btn v-if="step !== 'in'" class="turn note" @click="turn('in')">{{
-        step === 'new' ? 'I have an account' : 'Back to signing in'
-      }}</v-btn>
+      <v-btn v-if="step === 'prove'" class="turn note" @click="sendAgain">Resend code</v-btn>
+      <v-btn v-if="step === 'in'" class="turn note" @click="turn('new')">Create account</v-btn>
+      <v-btn v-if="step === 'in'" class="turn note" @click="turn('forgot')">Forgot your password?</v-btn>
+      <v-btn v-if="step !== 'in'" class="turn note" @click="turn('in')">{{ step === 'new' ? 'Sign in instead' : 'Back to sign-in' }}</v-btn>
       <router-link v-if="asksCode && outbox" class="turn note" to="/outbox" target="_blank"
-        >Letters of this machine (no mail server)</router-link
+        >Emails on this computer (no mail server set up)</router-link
       >
     </form>
   </main>

@@ -10,7 +10,7 @@ const here = computed(() => stations.find((s) => s.id === props.station))
 const address = (id: number): string => (here.value ? stationAddress(here.value, id) : '/formula')
 const search = ref('')
 const shelf = useAsk(
-  () => ['shelf of a station', search.value],
+  () => ['Formulas for this station', search.value],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: search.value, limit: 100 } } })),
   { keep: true },
 )
@@ -19,7 +19,7 @@ const shelf = useAsk(
 <template>
   <div class="page">
     <h2>{{ here?.word }}: choose a formula</h2>
-    <p class="note">Here you decide {{ here?.decides }}.</p>
+    <p class="note">This step covers {{ here?.decides }}.</p>
     <v-text-field
       v-model="search"
       class="field"
@@ -31,7 +31,7 @@ const shelf = useAsk(
     />
     <router-link v-for="f in shelf.answer.value?.items" :key="f.id" :to="address(f.id)" class="row"
       ><b>{{ f.name }}</b
-      >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} pieces</span></router-link
+      >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} {{ f.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span></router-link
     >
     <p v-if="shelf.missing.value" role="alert">
       {{ shelf.trouble.value }} <v-btn class="quiet-button" @click="shelf.again()">Try again</v-btn>

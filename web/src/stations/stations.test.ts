@@ -88,7 +88,7 @@ describe('the stations of a formula, with the answers of the demo', () => {
     const session = useSession()
     if (session.me) session.me = { ...session.me, kitchens: session.me.kitchens.map((k) => ({ ...k, units: 'us' })) }
     const view = await open(OvenView, { id: ID })
-    expect(view.get('.sentence').text()).toMatch(/take it out at [\d.]+ oz/)
+    expect(view.get('.sentence').text()).toMatch(/take it out when the batch weighs [\d.]+ oz/)
     expect(view.text()).not.toMatch(/\d °C|\d mm\b/)
   })
 })

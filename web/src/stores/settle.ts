@@ -135,7 +135,7 @@ export const useSettle = defineStore('settle', () => {
     proposal.value = null
     if (!made || !take) return
     bench.edit(() => made.document)
-    toasts.show('The proposal is on the bench.', { action: { label: 'Undo', run: () => void bench.goBack() } })
+    toasts.show('The suggested changes are now in your formula.', { action: { label: 'Undo', run: () => void bench.goBack() } })
   }
 
   /** Let a limit go as far as it has to, and settle again. */

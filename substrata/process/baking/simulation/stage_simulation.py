@@ -93,10 +93,10 @@ def bake_stage(
     )
     if step_count < 0 or not np.isfinite(dough.state).all():
         raise OvenError(
-            "this bake cannot be followed",
+            "this bake cannot be simulated",
             got=f"{float(np.mean(dough.state[1:, 1])):.1f} g water to each gram of dry matter",
             allowed="a dough",
-            remedy="check the weights: it may be a soup, or a crumb of a gram",
+            remedy="check the weights: the dough may be far too wet or the piece far too small",
         )
     s = series[:written]
     scorched = _scorched(dough, heat, browning, s)

@@ -48,15 +48,15 @@ def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
         logged: bakes that the baker has logged of this oven.
     """
     reliability = kind_reliability(kind)
-    text = f"Rests on {reliability.bakes} practised {'bake' if reliability.bakes == 1 else 'bakes'} of such doughs"
+    text = f"Based on {reliability.bakes} test {'bake' if reliability.bakes == 1 else 'bakes'} of this kind of dough"
     text += f" and {logged} of your own" if logged else ""
     if ready_min is None:
         return f"{text}."
     minutes = max(round(ready_min * reliability.bake_error), _LEAST_MIN)
-    return f"{text}; on doughs like this one it is usually within {minutes} min."
+    return f"{text}. For doughs like this, the forecast is usually within {minutes} min."
 
 
 def handling_rests_on(kind: DoughKind) -> str:
     """Return the practice behind a handling class, in words."""
     reliability = kind_reliability(kind)
-    return f"Rests on {reliability.handled} practised doughs of this kind, {reliability.handled_right} of them told as bakers find them."
+    return f"Based on {reliability.handled} test doughs of this kind; the forecast was right for {reliability.handled_right} of them."

@@ -291,10 +291,10 @@ def _text(
 ) -> str:
     """Tacky at mixing, rollable after 8 min; cracks below 34 °C."""
     if crumbly >= constant("stated_from"):
-        return "Crumbly: too little flows to fill the voids."
+        return "Crumbly: not enough free liquid or fat to bind the particles."
     perhaps = "" if at.probability >= constant("stated_surely_from") else f", perhaps {_other(at, shares)}"
     if not at.minutes:
-        words = f"{at.class_name.capitalize()} at once{perhaps}"
+        words = f"{at.class_name.capitalize()} right after mixing{perhaps}"
     elif start.class_name == at.class_name:
         words = f"{at.class_name.capitalize()} from the start{perhaps}"
     else:

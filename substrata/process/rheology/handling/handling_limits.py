@@ -43,24 +43,26 @@ def limiting_cause(
         brittle_below_c: below it, it cracks; None where it does not.
     """
     if crumbly:
-        press = "" if bowl.method.pressed else ", or press it"
-        return HandlingCause(kind="crumbly", text=f"not enough free liquid to fill the voids{press}")
+        press = "" if bowl.method.pressed else "; pressing or kneading may help"
+        return HandlingCause(kind="crumbly", text=f"not enough free liquid to hold the dough together{press}")
     if cracks(bowl, brittle_below_c):
-        return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
+        return HandlingCause(kind="cold", text="warm the piece you are shaping: the cheese has cooled")
     consistency = float(bowl.over_minutes(np.array([bowl.rest_min]))[0])
     if consistency >= target.high:
         if bowl.method.melted and _warm_enough(bowl, target.high):
-            return HandlingCause(kind="cold", text="the cheese has cooled: warm the piece in hand")
-        return HandlingCause(kind="stiff", text="too little water runs free")
+            return HandlingCause(kind="cold", text="warm the piece you are shaping: the cheese has cooled")
+        return HandlingCause(kind="stiff", text="too little free water")
     return _too_soft(bowl, target.low, ready_min) if consistency < target.low else None
 
 
 def _too_soft(bowl: Bowl, low: float, ready_min: float | None) -> HandlingCause:
     if ready_min is not None and ready_min > bowl.rest_min:
-        return HandlingCause(kind="rest", text=f"it still drinks: rest it {max(ceil(ready_min), 1)} min")
+        return HandlingCause(
+            kind="rest", text=f"rest the dough {max(ceil(ready_min), 1)} min: the flours are still absorbing water"
+        )
     if _stiff_when_cold(bowl, low):
-        return HandlingCause(kind="chill", text="its fat is soft: chill it half an hour")
-    return HandlingCause(kind="wet", text="more water than the dry matter holds")
+        return HandlingCause(kind="chill", text="chill the dough 30 min: the fat is soft")
+    return HandlingCause(kind="wet", text="more water than the dry ingredients can absorb")
 
 
 def _warm_enough(bowl: Bowl, stiff: float) -> bool:

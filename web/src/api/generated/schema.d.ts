@@ -2725,7 +2725,7 @@ export interface components {
         };
         /**
          * BakedAt
-         * @description Minutes in the oven at one weight; None where the bake does not end.
+         * @description Baking time, min at one weight; None where the bake does not end.
          */
         BakedAt: {
             /** Grams */
@@ -3424,7 +3424,7 @@ export interface components {
             questions: components["schemas"]["Question"][];
             /**
              * Rests On
-             * @default Causes are ranked by this formula's own numbers and this run's log. Thresholds and the ranks of practice are common practice or assumed; in simulated kitchens the planted cause came first in four of five runs that were logged.
+             * @default Causes are ranked from this formula's numbers and your log of this bake. Some thresholds are rules of thumb. In simulated tests, the true cause ranked first in 4 of 5 logged bakes.
              */
             rests_on: string;
             /** Text */
@@ -3851,6 +3851,20 @@ export interface components {
             text: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * FigureMeaning
+         * @description What a figure is, and what would change it, in words.
+         */
+        FigureMeaning: {
+            /** Key */
+            key: string;
+            /** Lowered By */
+            lowered_by: string;
+            /** Meaning */
+            meaning: string;
+            /** Raised By */
+            raised_by: string;
         };
         /**
          * FigureOut
@@ -9358,6 +9372,8 @@ export interface components {
             axes: components["schemas"]["ChoiceOut"][];
             /** Bakeware */
             bakeware: components["schemas"]["WareOut"][];
+            /** Balance Keeps */
+            balance_keeps: string[];
             /** Budgets */
             budgets: components["schemas"]["BudgetOut"][];
             /** Claims */
@@ -9383,6 +9399,8 @@ export interface components {
             /** Label Figures */
             label_figures: components["schemas"]["FigureOut"][];
             limits: components["schemas"]["LimitsOut"];
+            /** Meanings */
+            meanings: components["schemas"]["FigureMeaning"][];
             /** Most Trays */
             most_trays: number;
             /** Pan Kinds */

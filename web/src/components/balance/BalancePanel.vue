@@ -27,7 +27,7 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
 </script>
 
 <template>
-  <aside class="balance" aria-label="Balance">
+  <aside class="balance" aria-label="Targets">
     <template v-if="bench.analysis">
       <MendList />
       <BracketPanel

@@ -8,20 +8,23 @@ import { figure, percent, range } from '@/domain/format'
 import { isOutside, willFail } from '@/domain/states'
 import { useSettling } from '@/composables/useSettling'
 import { useBench } from '@/stores/bench'
+import { useSession } from '@/stores/session'
 import BracketRuler from './BracketRuler.vue'
 import CheaperHints from './CheaperHints.vue'
 
 const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string; ends?: Ends | null }>()
-defineEmits<{ toggle: [] }>()
+const emit = defineEmits<{ toggle: [] }>()
 const bench = useBench()
+const session = useSession()
+const meaning = computed(() => session.words?.meanings.find((m) => m.key === props.bracket.key))
 const settling = useSettling()
 const outside = computed(() => willFail(props.bracket.state))
 const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const sources = {
   target: 'your target',
-  form: 'usual range of this shape',
+  form: 'usual range for this shape',
   matrix: 'usual range of such a dough',
-  none: 'no window',
+  none: 'no target',
 } as const
 const typed = ref({ low: '', high: '' })
 /** The side that is being typed: an answer that comes meanwhile leaves it alone. */
@@ -55,10 +58,24 @@ function setWindow(): void {
   if (Number.isNaN(low ?? 0) || Number.isNaN(high ?? 0)) return
   bench.edit((doc) => withTarget(doc, props.bracket.key, { low, high }))
 }
+
+/** A question mark on the figure opens what it means; elsewhere it opens the list of keys. */
+function explain(event: KeyboardEvent): void {
+  if (event.key !== '?' || event.target instanceof HTMLInputElement) return
+  event.stopPropagation()
+  event.preventDefault()
+  emit('toggle')
+}
 </script>
 
 <template>
-  <article class="bracket" :class="{ outside, 'at-limit': about, open }" :data-bracket="bracket.key" :data-state="bracket.state">
+  <article
+    class="bracket"
+    :class="{ outside, 'at-limit': about, open }"
+    :data-bracket="bracket.key"
+    :data-state="bracket.state"
+    @keydown="explain"
+  >
     <v-btn class="head" :aria-expanded="open" @click="$emit('toggle')">
       <span class="label">{{ bracket.label }}</span>
       <span class="value"
@@ -69,17 +86,23 @@ function setWindow(): void {
     <BracketRuler :bracket="bracket" :editable="bench.mayEdit" :ends="ends ?? null" @window="pullWindow" />
     <p class="line note">
       <span :class="{ act: outside, about }">{{ bracket.note }}</span>
-      <template v-if="isOutside(bracket.state) && bench.mayEdit"> · <v-btn class="remedy" @click="settling.open()">Settle</v-btn></template>
+      <template v-if="isOutside(bracket.state) && bench.mayEdit">
+        · <v-btn class="remedy" @click="settling.open()">Balance formula</v-btn></template
+      >
     </p>
     <div v-if="open" class="more">
+      <template v-if="meaning">
+        <p class="meaning">{{ meaning.meaning }}</p>
+        <p class="note">Higher with {{ meaning.raised_by }}. Lower with {{ meaning.lowered_by }}.</p>
+      </template>
       <p class="note">
-        9 times in 10: {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} ·
+        Likely range (9 in 10): {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} ·
         {{ bracket.confidence }}
       </p>
       <table v-if="bracket.contributions.length" class="sources">
         <thead>
           <tr>
-            <th>where it comes from</th>
+            <th>Sources of this value</th>
             <th>{{ bracket.word_share }}</th>
             <th v-if="bracket.word_against">{{ bracket.word_against }}</th>
             <th>uncertainty</th>
@@ -135,7 +158,8 @@ function setWindow(): void {
       </form>
       <p class="note">{{ sources[bracket.window_source] }}</p>
       <p v-if="ends" class="note">
-        With all else kept it can go from {{ figure(ends.low, bracket.decimals) }} to {{ figure(ends.high, bracket.decimals) }}.
+        If you change nothing else, this can range from {{ figure(ends.low, bracket.decimals) }} to
+        {{ figure(ends.high, bracket.decimals) }}.
       </p>
     </div>
   </article>

@@ -31,11 +31,11 @@ function take(hint: CheaperPack): void {
 
 <template>
   <div class="hints">
-    <p v-if="unpriced.length" class="note">Without a price, and so left out: {{ unpriced.join(', ') }}.</p>
+    <p v-if="unpriced.length" class="note">Not compared because no price is set: {{ unpriced.join(', ') }}.</p>
     <p v-for="h in hints.answer.value" :key="h.line">
-      {{ h.text }} <v-btn v-if="bench.mayEdit" class="take" @click="take(h)">take it</v-btn>
+      {{ h.text }} <v-btn v-if="bench.mayEdit" class="take" @click="take(h)">Use this pack</v-btn>
     </p>
-    <p v-if="hints.answer.value && !hints.answer.value.length" class="note">No pack here does the same work for less.</p>
+    <p v-if="hints.answer.value && !hints.answer.value.length" class="note">No cheaper pack in your pantry can replace these.</p>
   </div>
 </template>
 

@@ -13,7 +13,7 @@ const settling = useSettling()
 const open = ref('')
 const region: Record<string, string> = { us: 'United States list', eu: 'European list' }
 const marks = { holds: '✓', unsure: '?', fails: '✕', empty: '' } as const
-const words = { holds: 'holds', unsure: 'needs a certificate', fails: 'does not hold', empty: '' } as const
+const words = { holds: 'holds', unsure: 'needs certified packs', fails: 'not allowed', empty: '' } as const
 const order = { holds: 0, unsure: 1, fails: 2, empty: 3 } as const
 const sorted = computed(() => [...props.claims].filter((c) => c.verdict !== 'empty').sort((a, b) => order[a.verdict] - order[b.verdict]))
 const exclusion = computed(() => session.words?.exclusions.find((e) => e.claim === open.value))
@@ -37,7 +37,7 @@ function press(key: string): void {
         :title="a.regions.map((r) => region[r]).join(', ')"
         >{{ a.traces ? 'traces: ' : '' }}{{ a.name }}</span
       >
-      <span v-if="!allergens.length" class="note">no listed allergen among these ingredients</span>
+      <span v-if="!allergens.length" class="note">No listed allergens in these ingredients</span>
     </div>
     <div v-if="sorted.length" class="chips claims" aria-label="Claims">
       <v-btn
@@ -59,7 +59,7 @@ function press(key: string): void {
         class="quiet-button tiny-button"
         @click="settling.without(exclusion.id)"
       >
-        Do without {{ exclusion.name }}
+        Remove {{ exclusion.name }}
       </v-btn>
     </p>
   </section>

@@ -9,7 +9,7 @@ const open = ref('')
 </script>
 
 <template>
-  <section class="eaters" aria-label="Daily budgets">
+  <section class="eaters" aria-label="Daily limits">
     <template v-for="e in eaters" :key="e.eater">
       <v-btn class="eater" :aria-expanded="open === e.eater" @click="open = open === e.eater ? '' : e.eater">
         <span>{{ e.eater }}</span><span v-if="e.budgets.length"

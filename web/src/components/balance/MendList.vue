@@ -62,13 +62,15 @@ function take(mend: Mend): void {
 </script>
 
 <template>
-  <section class="mends" aria-label="Settle and remedies">
-    <v-btn v-if="bench.mayEdit" class="settle" :class="{ 'act-button': out, 'quiet-button': !out }" @click="settling.open()">Settle</v-btn>
-    <ul v-if="mends.length" class="list" aria-label="Remedies">
+  <section class="mends" aria-label="Balance and quick fixes">
+    <v-btn v-if="bench.mayEdit" class="settle" :class="{ 'act-button': out, 'quiet-button': !out }" @click="settling.open()"
+      >Balance formula</v-btn
+    >
+    <ul v-if="mends.length" class="list" aria-label="Quick fixes">
       <li v-for="mend in mends" :key="mend.line + mend.text" :data-mends="mend.keys.join(' ')">
         <v-btn v-if="bench.mayEdit" class="quiet-button fix" @click="take(mend)">{{ said(mend.text, session.units, true) }}</v-btn>
         <b v-else>{{ said(mend.text, session.units, true) }}</b>
-        <span class="note">{{ mend.whole && mends.length === 1 ? 'mends all of it' : mend.causes.join(' · ') }}</span>
+        <span class="note">{{ mend.whole && mends.length === 1 ? 'fixes everything' : mend.causes.join(' · ') }}</span>
       </li>
     </ul>
   </section>

@@ -1,9 +1,14 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import type { Analysis, Bracket } from '@/api/types'
+import { useSession } from '@/stores/session'
+import { onTheBench } from '@/testing/kitchen'
+import BracketPanel from './BracketPanel.vue'
 import BracketRuler from './BracketRuler.vue'
 import EaterStrip from './EaterStrip.vue'
+
+vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api: (await import('@/testing/server')).api }))
 
 const aBracket = (change: object = {}): Bracket =>
   ({
@@ -18,6 +23,29 @@ const aBracket = (change: object = {}): Bracket =>
 const ruler = (change: object = {}, editable = true) =>
   mount(BracketRuler, { props: { bracket: aBracket(change), editable }, attachTo: document.body })
 const number = (text: string | undefined): number => Number.parseFloat(text ?? 'NaN')
+
+describe('a figure of the targets', () => {
+  it('says what it is and what changes it, and opens by a question mark but not while a number is typed', async () => {
+    await onTheBench()
+    const session = useSession()
+    const meaning = { key: 'water_fill', meaning: 'Water compared with capacity.', raised_by: 'water', lowered_by: 'flour' }
+    session.words = { meanings: [meaning] } as unknown as typeof session.words
+    const bracket = {
+      ...aBracket(),
+      label: 'Water fill',
+      unit: '%',
+      contributions: [],
+      window_source: 'form',
+      note: '',
+    } as unknown as Bracket
+    const view = mount(BracketPanel, { props: { bracket, open: true } })
+    expect(view.text()).toContain('Water compared with capacity.Higher with water. Lower with flour.')
+    await view.get('.head').trigger('keydown', { key: '?' })
+    expect(view.emitted('toggle')).toHaveLength(1)
+    await view.get('input').trigger('keydown', { key: '?' })
+    expect(view.emitted('toggle')).toHaveLength(1)
+  })
+})
 
 describe('the ruler of a bracket', () => {
   it('has its plumb mark in the middle of a ruler that the value halves, and the smear around it', () => {

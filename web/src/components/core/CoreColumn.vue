@@ -149,7 +149,7 @@ function onKey(event: KeyboardEvent, id: string): void {
 </script>
 
 <template>
-  <section class="core" aria-label="Core: the layers of the dough">
+  <section class="core" aria-label="Dough layers">
     <div ref="frame" class="frame">
       <svg v-if="shown.length" :width="WIDTH + 30" :height="Math.max(total + 10, 60)" class="column" :class="{ pulling: pull }">
         <g
@@ -211,14 +211,14 @@ function onKey(event: KeyboardEvent, id: string): void {
           @focus="bench.selected = s.id"
         />
       </svg>
-      <div v-else class="empty note">The first line becomes the first layer.</div>
+      <div v-else class="empty note">Your first ingredient becomes the first layer.</div>
     </div>
     <p class="note">
       {{ weight(dough, session.units) }} {{ weightUnit(session.units)
       }}{{ beside ? `, ${weight(bench.analysis?.totals.dough_g ?? 0, session.units)} of it dough` : ' dough'
-      }}<span v-if="fill > 0"> · water line at {{ Math.round(fill * 100) }} %</span>
+      }}<span v-if="fill > 0"> · water fill {{ Math.round(fill * 100) }} %</span>
     </p>
-    <p v-if="shown.length && bench.mayEdit" class="note">drag a boundary to change grams; with Shift the whole keeps its weight</p>
+    <p v-if="shown.length && bench.mayEdit" class="note">Drag a boundary to change the grams. Hold Shift to keep the total weight.</p>
   </section>
 </template>
 

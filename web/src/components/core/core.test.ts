@@ -53,7 +53,7 @@ describe('the core', () => {
 
   it('tells the dough apart from what lies beside it, and where the water stands', () => {
     expect(column().text()).toContain('180 g, 150 of it dough')
-    expect(column().text()).toContain('water line at 60 %')
+    expect(column().text()).toContain('water fill 60 %')
   })
 
   it('answers the arrow keys by the step of the line, tenfold with shift, never below nothing', async () => {
@@ -92,6 +92,6 @@ describe('the core', () => {
 
   it('says what to do with an empty bowl', async () => {
     await onTheBench({ ...DOCUMENT, lines: [] })
-    expect(column().text()).toContain('The first line becomes the first layer.')
+    expect(column().text()).toContain('Your first ingredient becomes the first layer.')
   })
 })

@@ -81,7 +81,7 @@ const actions = computed<Choice[]>(() => {
     {
       key: 'd-shelf',
       text: 'All formulas',
-      also: 'open shelf new paste archive import file delete',
+      also: 'open formulas list new paste archive import file delete',
       kind: 'do',
       run: () => void router.push('/formula'),
     },
@@ -94,7 +94,7 @@ const actions = computed<Choice[]>(() => {
     },
     {
       key: 'd-import',
-      text: 'Import products into the pantry',
+      text: 'Import packs into the pantry',
       also: 'csv file packs',
       kind: 'do',
       run: () => void router.push('/pantry/import'),
@@ -110,21 +110,21 @@ const actions = computed<Choice[]>(() => {
     },
     {
       key: 'd-people',
-      text: 'People of this kitchen',
-      also: 'invite ask in member role history end leave delete',
+      text: 'Kitchen members',
+      also: 'invite add member role history leave delete',
       kind: 'do',
       run: () => void router.push('/kitchen'),
     },
     {
       key: 'd-account',
       text: 'Your account',
-      also: 'password address second factor passkey browsers sign out end delete',
+      also: 'password email two-step verification passkey browsers sign out delete account',
       kind: 'do',
       run: () => void router.push('/account'),
     },
     {
       key: 'd-keys',
-      text: 'Keys',
+      text: 'Keyboard shortcuts',
       also: 'help shortcuts keyboard',
       kind: 'do',
       run: () => {
@@ -186,20 +186,20 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <div v-if="open" class="veil" @click.self="open = false">
-    <div class="box" role="dialog" aria-label="Find or do">
+    <div class="box" role="dialog" aria-label="Search or run a command">
       <input
         ref="box"
         v-model="text"
         class="entry"
-        placeholder="Find a formula or an ingredient, or do something"
+        placeholder="Search for a formula or ingredient, or run a command"
         role="combobox"
         aria-expanded="true"
         aria-controls="command-choices"
         :aria-activedescendant="choices[at] ? `command-${at}` : undefined"
-        aria-label="Find or do"
+        aria-label="Search or run a command"
         @keydown="onKey"
       />
-      <ul id="command-choices" role="listbox" aria-label="What was found">
+      <ul id="command-choices" role="listbox" aria-label="Search results">
         <li
           v-for="(choice, i) in choices"
           :id="`command-${i}`"
@@ -212,7 +212,7 @@ function onKey(event: KeyboardEvent): void {
         >
           <span>{{ choice.text }}</span><span class="note">{{ choice.kind }}</span>
         </li>
-        <li v-if="!choices.length" class="none note">Nothing by that name.</li>
+        <li v-if="!choices.length" class="none note">Nothing found with that name.</li>
       </ul>
     </div>
   </div>

@@ -35,7 +35,7 @@ const told = computed(() => {
 <template>
   <div v-if="missing" class="missing" role="alert">
     <p>{{ missing }}</p>
-    <router-link class="quiet-button" to="/formula">To the shelf</router-link>
+    <router-link class="quiet-button" to="/formula">Back to formulas</router-link>
   </div>
   <div v-else class="station" :class="{ wide: !balance }">
     <CoreColumn class="core-side" />

@@ -38,9 +38,9 @@ const saveWord = computed(
       saved: bench.changed ? 'draft' : 'saved',
       waiting: 'draft …',
       saving: 'draft …',
-      offline: 'saved here, not sent yet',
+      offline: 'saved on this device, not synced yet',
       refused: 'not saved',
-      clash: 'two drafts',
+      clash: 'conflicting drafts',
     })[bench.saveState],
 )
 
@@ -95,7 +95,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
       </v-btn>
     </template>
     <div class="sheet popover">
-      <div class="forms" role="radiogroup" aria-label="Form">
+      <div class="forms" role="radiogroup" aria-label="Shape">
         <v-btn
           v-for="f in session.words?.forms"
           :key="f.id"

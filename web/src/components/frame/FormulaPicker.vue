@@ -10,7 +10,7 @@ const chosen = defineModel<number | null>({ default: null })
 const letters = ref('')
 const settledLetters = refDebounced(letters, 150)
 const shelf = useAsk(
-  () => ['pick a formula', settledLetters.value],
+  () => ['Choose a formula', settledLetters.value],
   (at) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/formulas', {

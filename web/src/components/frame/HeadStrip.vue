@@ -36,9 +36,12 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
         <v-icon :icon="mdiRedoVariant" size="18" />
       </v-btn>
     </template>
-    <v-btn class="quiet-button" :aria-label="`Units: ${unitsShown}. Switch`" @click="switching.run(undefined)">{{ unitsShown }}</v-btn>
+    <v-btn class="quiet-button" :aria-label="`Units: ${unitsShown}. Change units`" @click="switching.run(undefined)">{{
+      unitsShown
+    }}</v-btn>
     <v-btn class="find" aria-label="Find or do" @click="commands.open.value = true"
-      ><v-icon class="glass" :icon="mdiMagnify" size="20" aria-hidden="true" /><span class="what">Find or do…</span><kbd>Ctrl K</kbd></v-btn
+      ><v-icon class="glass" :icon="mdiMagnify" size="20" aria-hidden="true" /><span class="what">Search or command…</span
+      ><kbd>Ctrl K</kbd></v-btn
     >
     <FormulaMenu v-if="onBench" />
     <KitchenMenu />

@@ -9,8 +9,8 @@ defineEmits<{ stop: [] }>()
 <template>
   <span class="job" role="status">
     <progress :value="job.done" :max="job.total || 1" :aria-label="what" />
-    {{ job.state === 'waiting' ? 'waiting to begin' : `${job.done} of ${job.total} ${what}` }}
-    <v-btn class="quiet-button" @click="$emit('stop')">Stop</v-btn>
+    {{ job.state === 'waiting' ? 'waiting to start' : `${job.done} of ${job.total} ${what}` }}
+    <v-btn class="quiet-button" @click="$emit('stop')">Cancel</v-btn>
   </span>
 </template>
 

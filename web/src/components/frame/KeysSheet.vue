@@ -7,19 +7,19 @@ import { stations } from './stations'
 const { keys } = useCommands()
 const closer = ref<{ $el: HTMLElement }>()
 const all: [string, string][] = [
-  ['Ctrl K', 'find or do anything'],
-  ['/', 'find an ingredient, or a formula on the shelf'],
-  ['↑ ↓ in an amount', 'a kitchen step more or less; Shift for ten'],
-  ['Enter in an amount', 'the next line'],
-  ['Alt ↑ Alt ↓', 'move the line'],
+  ['Ctrl K', 'search or run a command'],
+  ['/', 'search for an ingredient, or for a formula in the list'],
+  ['↑ ↓ in an amount', 'one step more or less; Shift for ten steps'],
+  ['Enter in an amount', 'the next ingredient'],
+  ['Alt ↑ Alt ↓', 'move the ingredient'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
-  ['s', 'settle: bring the dough into its targets'],
-  ['w', 'leave something out'],
+  ['s', 'balance the formula to its targets'],
+  ['w', 'exclude an ingredient'],
   ['v', 'versions'],
-  ['Space, t, Backspace', 'at the bench: step done, start or stop the timer, one step back'],
-  ['[ ]', 'an older, a newer version beside the one before it'],
+  ['Space, t, Backspace', 'during a bake: finish the step, start or stop the timer, go back one step'],
+  ['[ ]', 'compare an older or newer version with the one before it'],
   ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]),
-  ['?', 'these keys'],
+  ['?', 'show these shortcuts; on a figure: explain it'],
 ]
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape') keys.value = false

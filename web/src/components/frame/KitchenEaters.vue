@@ -42,7 +42,7 @@ function add(): void {
 <template>
   <details class="eaters">
     <summary>
-      Daily budgets <span class="note">{{ eaters.map((e) => e.name).join(', ') || 'nobody’s' }}</span>
+      Daily limits <span class="note">{{ eaters.map((e) => e.name).join(', ') || 'nobody' }}</span>
     </summary>
     <div v-for="(e, i) in eaters" :key="i" class="eater">
       <span class="who"
@@ -68,7 +68,7 @@ function add(): void {
       /></label>
     </div>
     <v-btn v-if="session.may('diets.edit') && eaters.length < 6" class="quiet-button" @click="add">Add an eater</v-btn>
-    <p class="note">Amounts a day, as you set them; no medical advice.</p>
+    <p class="note">Daily amounts that you set yourself. This is not medical advice.</p>
   </details>
 </template>
 

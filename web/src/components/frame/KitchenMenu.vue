@@ -44,7 +44,7 @@ async function leave(): Promise<void> {
   await bench.flush()
   const reply = await signOut()
   if (!reply.ok) {
-    toasts.show(reply.errors[0]?.message ?? 'Signing out did not work.', { tone: 'act' })
+    toasts.show(reply.errors[0]?.message ?? 'You could not be signed out. Try again.', { tone: 'act' })
     return
   }
   session.forget()
@@ -68,7 +68,7 @@ async function leave(): Promise<void> {
       </v-btn>
       <v-radio-group
         class="choices"
-        label="Net carbs by"
+        label="Net carbs method"
         :model-value="session.kitchen.convention"
         :disabled="!session.may('kitchen.settings')"
         @update:model-value="choose({ convention: $event ?? undefined })"
@@ -84,7 +84,7 @@ async function leave(): Promise<void> {
       </v-radio-group>
       <div class="selects">
         <label
-          >Other polyols
+          >Other sugar alcohols
           <v-select
             class="field"
             :model-value="session.kitchen.polyol_rule"
@@ -131,14 +131,14 @@ async function leave(): Promise<void> {
       </div>
       <p v-if="devicesOf.trouble.value" role="alert" class="act">{{ devicesOf.trouble.value }}</p>
       <fieldset :disabled="!session.may('kitchen.settings')">
-        <legend>Strict about</legend>
+        <legend>Strict rules</legend>
         <v-checkbox
           :model-value="session.kitchen.coconut_is_nut"
           :disabled="!session.may('kitchen.settings')"
           @update:model-value="choose({ coconut_is_nut: $event === true })"
         >
           <template #label
-            ><span>nut-free bans coconut <span class="note">as some schools do</span></span></template
+            ><span>Nut-free also excludes coconut <span class="note">as some schools do</span></span></template
           >
         </v-checkbox>
         <v-checkbox
@@ -147,7 +147,9 @@ async function leave(): Promise<void> {
           @update:model-value="choose({ xanthan_is_grain: $event === true })"
         >
           <template #label
-            ><span>grain-free bans xanthan <span class="note">grown on grain sugar</span></span></template
+            ><span
+              >Grain-free also excludes xanthan gum <span class="note">xanthan gum is often grown on corn or wheat sugar</span></span
+            ></template
           >
         </v-checkbox>
         <v-checkbox
@@ -156,13 +158,13 @@ async function leave(): Promise<void> {
           @update:model-value="choose({ low_salt: $event === true })"
         >
           <template #label
-            ><span>a low-salt kitchen <span class="note">little salt is as it should be</span></span></template
+            ><span>a low-salt kitchen <span class="note">no warnings about low salt</span></span></template
           >
         </v-checkbox>
       </fieldset>
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
-      <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is no authorised claim in the US or the EU.</p>
-      <router-link class="row" to="/kitchen">People{{ session.may('history.read') ? ' and history' : '' }} of this kitchen</router-link>
+      <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is not an authorized claim in the US or the EU.</p>
+      <router-link class="row" to="/kitchen">Members{{ session.may('history.read') ? ' and history' : '' }}</router-link>
       <router-link class="row" to="/account">Your account</router-link>
       <v-btn class="row" @click="session.toggleTheme()">
         {{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}

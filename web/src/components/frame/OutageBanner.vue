@@ -7,10 +7,10 @@ const outage = useOutage()
 <template>
   <div v-if="outage.away" class="banner" role="status">
     <span>
-      The server cannot be reached. What you change stays on this device and goes out later.
-      <span class="note">{{ outage.left > 0 ? `Looking again in ${outage.left} s.` : 'Looking …' }}</span>
+      No connection to the server. Your changes are saved on this device and will be sent when it is back.
+      <span class="note">{{ outage.left > 0 ? `Trying again in ${outage.left} s.` : 'Looking …' }}</span>
     </span>
-    <v-btn class="quiet-button" @click="outage.look()">Look now</v-btn>
+    <v-btn class="quiet-button" @click="outage.look()">Try again</v-btn>
   </div>
 </template>
 

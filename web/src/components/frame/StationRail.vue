@@ -13,7 +13,7 @@ const home = (station: Station): string => (here.value === station.id ? `/${stat
 
 <template>
   <nav class="rail" aria-label="Stations">
-    <router-link to="/formula" class="mark" aria-label="Substrata, to the shelf">S</router-link>
+    <router-link to="/formula" class="mark" aria-label="Substrata: all formulas">S</router-link>
     <router-link
       v-for="station in stations"
       :key="station.id"

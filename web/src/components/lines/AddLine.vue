@@ -158,8 +158,8 @@ async function usePacks(): Promise<void> {
   if (count) bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((line) => ({ ...line, lot: packs[line.id] ?? line.lot ?? '' })) }))
   toasts.show(
     count
-      ? `${count} ${count === 1 ? 'line is' : 'lines are'} taken from packs.`
-      : 'Nothing changed: none of these ingredients has a pack in your pantry. Add one under Pantry, New pack.',
+      ? `${count} ${count === 1 ? 'ingredient now uses' : 'ingredients now use'} your packs.`
+      : 'Nothing changed: none of these ingredients has a pack in your pantry. To add one, go to Pantry > New pack.',
     count
       ? {
           action: {
@@ -207,7 +207,7 @@ function onPaste(event: ClipboardEvent): void {
       @focus="focused = true"
       @blur="focused = false"
     />
-    <v-btn v-if="loose" class="note paste" title="take every line from a pack on hand, the next to use up first" @click="usePacks">
+    <v-btn v-if="loose" class="note paste" title="use your packs for all ingredients, earliest use-by date first" @click="usePacks">
       use my packs
     </v-btn>
     <v-btn class="note paste" @click="panels.paste('')">paste a list</v-btn>

@@ -98,7 +98,7 @@ function take(): void {
   bench.edit((doc) => withoutLine(doc, id))
   toasts.show(`${name.value} removed.`, {
     action: {
-      label: 'Put back',
+      label: 'Restore',
       run: () => {
         bench.goBack()
       },
@@ -121,8 +121,8 @@ function take(): void {
       class="handle"
       data-handle
       tabindex="0"
-      :aria-label="`${name}: ${role}. Alt and arrows move it`"
-      title="drag to move"
+      :aria-label="`${name}: ${role}. Press Alt and an arrow key to move it`"
+      title="Drag to reorder"
       @pointerdown="emit('dragStart', $event)"
       @pointermove="emit('dragMove', $event)"
       @pointerup="emit('dragEnd')"
@@ -158,7 +158,7 @@ function take(): void {
         inputmode="decimal"
         :readonly="!bench.mayEdit"
         :title="
-          reading ? `9 times in 10: ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''
+          reading ? `likely (9 in 10) ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''
         "
         autocomplete="off"
         @focus="begin('weighed', $event)"

@@ -56,13 +56,15 @@ function dragEnd(): void {
 
 <template>
   <section ref="table" class="table">
-    <div role="table" aria-label="Lines">
+    <div role="table" aria-label="Ingredients">
       <div class="head note" role="row">
         <span role="columnheader"><span class="visually-hidden">Role</span></span>
         <span role="columnheader">Ingredient</span>
-        <span role="columnheader">as measured</span>
+        <span role="columnheader">as entered</span>
         <span role="columnheader" class="right">weighs</span>
-        <span role="columnheader" class="right" title="share of the dry base: flours, fibres and binders">of base %</span>
+        <span role="columnheader" class="right" title="baker's percent: share of the dry base (flours, fibers, and binders)"
+          >baker's %</span
+        >
         <span role="columnheader" class="mid">lock</span>
         <span role="columnheader"><span class="visually-hidden">Remove</span></span>
       </div>

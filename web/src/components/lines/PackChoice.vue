@@ -27,7 +27,7 @@ const items = computed(() => packs.answer.value?.items ?? [])
 <template>
   <div class="choice" role="radiogroup" aria-label="Taken from">
     <v-btn role="radio" :aria-checked="!line.lot" :class="{ on: !line.lot }" :disabled="!bench.mayEdit" @click="$emit('pick', '')">
-      the reference
+      Reference values (no pack)
     </v-btn>
     <v-btn
       v-for="p in items"
@@ -46,7 +46,7 @@ const items = computed(() => packs.answer.value?.items ?? [])
       }}</span>
     </v-btn>
     <router-link v-if="session.may('packs.edit')" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`"
-      >add a pack of it</router-link
+      >Add a pack</router-link
     >
   </div>
 </template>

@@ -61,9 +61,9 @@ function set(change: Partial<LineDocument>): void {
       <p class="figure">{{ name }}</p>
       <p class="note">{{ usual }}</p>
       <p v-if="bench.mayEdit" class="todo">
-        <v-btn class="quiet-button tiny-button" @click="look">What if more or less</v-btn>
-        <v-btn class="quiet-button tiny-button" @click="replace">Replace it</v-btn>
-        <v-btn v-if="alike.length > 1" class="quiet-button tiny-button" @click="blend">Mix the {{ role }} lines</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="look">Show what if more or less</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="replace">Replace ingredient</v-btn>
+        <v-btn v-if="alike.length > 1" class="quiet-button tiny-button" @click="blend">Blend the {{ role }} ingredients</v-btn>
       </p>
       <PackChoice v-if="open" :line="line" @pick="(lot) => set({ lot })" />
       <div class="roles" role="radiogroup" aria-label="Role">
@@ -86,7 +86,7 @@ function set(change: Partial<LineDocument>): void {
           v-model="treatment"
           class="field"
           maxlength="120"
-          placeholder="riced and squeezed"
+          placeholder="for example: riced and squeezed"
           :readonly="!bench.mayEdit"
           @change="set({ treatment })"
       /></label>

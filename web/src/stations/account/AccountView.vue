@@ -53,13 +53,13 @@ async function look(): Promise<void> {
 onMounted(look)
 
 async function signOutOf(ids: number[]): Promise<void> {
-  await doing(() => account('auth/sessions', 'DELETE', { sessions: ids }), 'Signed out there.')
+  await doing(() => account('auth/sessions', 'DELETE', { sessions: ids }), 'That device is signed out.')
   await look()
 }
 async function changePassword(): Promise<void> {
   const reply = await doing(
     () => account('account/password/change', 'POST', { current_password: passwords.value.old, new_password: passwords.value.new }),
-    'The password is changed.',
+    'Password changed.',
   )
   if (reply.ok) passwords.value = { old: '', new: '' }
   await look()
@@ -69,7 +69,7 @@ async function changeAddress(): Promise<void> {
   proving.value = reply.ok || reply.pending === 'verify_email'
 }
 async function proveAddress(): Promise<void> {
-  const reply = await doing(() => account('auth/email/verify', 'POST', { key: emailCode.value.trim() }), 'The address is changed.')
+  const reply = await doing(() => account('auth/email/verify', 'POST', { key: emailCode.value.trim() }), 'Email address changed.')
   if (!reply.ok) return
   proving.value = false
   wanted.value = emailCode.value = ''
@@ -99,32 +99,32 @@ function named(agent: string): string {
     <h2>Your account</h2>
     <p class="note">{{ session.me?.email }}</p>
     <p v-if="session.me?.erased_at" class="act" role="status">
-      This account ends on {{ new Date(session.me.erased_at).toLocaleDateString(undefined, { dateStyle: 'long' }) }}.
-      <v-btn class="quiet-button" @click="end(false)">Keep it</v-btn>
+      This account will be deleted on {{ new Date(session.me.erased_at).toLocaleDateString(undefined, { dateStyle: 'long' }) }}.
+      <v-btn class="quiet-button" @click="end(false)">Keep account</v-btn>
     </p>
     <form v-if="again.asking.value" class="again" @submit.prevent="again.answer(againPassword)">
       <label
-        >Your password, once more
+        >Confirm your password
         <v-text-field v-model="againPassword" type="password" autocomplete="current-password" autofocus required />
       </label>
-      <v-btn type="submit" class="act-button">Go on</v-btn>
-      <v-btn class="quiet-button" @click="again.drop()">Leave it</v-btn>
+      <v-btn type="submit" class="act-button">Continue</v-btn>
+      <v-btn class="quiet-button" @click="again.drop()">Cancel</v-btn>
       <p v-if="again.wrong.value" class="act" role="alert">{{ again.wrong.value }}</p>
     </form>
     <p v-if="wrong" class="act" role="alert">{{ wrong }}</p>
     <div class="columns">
       <div>
-        <section aria-label="Signed in">
-          <h3>Signed in</h3>
+        <section aria-label="Signed-in devices">
+          <h3>Signed-in devices</h3>
           <div v-for="b in browsers" :key="b.id" class="row">
             <span class="name"
               >{{ named(b.user_agent) }} <span class="note">{{ b.ip }} · since {{ day(b.created_at) }}</span></span
             >
-            <span v-if="b.is_current" class="note">this one</span>
-            <v-btn v-else class="quiet-button" @click="signOutOf([b.id])">Sign out there</v-btn>
+            <span v-if="b.is_current" class="note">this device</span>
+            <v-btn v-else class="quiet-button" @click="signOutOf([b.id])">Sign out this device</v-btn>
           </div>
           <v-btn v-if="browsers.length > 2" class="quiet-button" @click="signOutOf(browsers.filter((b) => !b.is_current).map((b) => b.id))"
-            >Sign out of all others</v-btn
+            >Sign out all other devices</v-btn
           >
         </section>
         <SecondFactor :factors="factors" :doing="doing" @changed="look" />
@@ -133,38 +133,41 @@ function named(agent: string): string {
         <section aria-label="Password">
           <h3>Password</h3>
           <form class="stack" @submit.prevent="changePassword">
-            <label>The present one <v-text-field v-model="passwords.old" type="password" autocomplete="current-password" required /></label>
             <label
-              >A new one <v-text-field v-model="passwords.new" type="password" autocomplete="new-password" required :minlength="10" />
+              >Current password <v-text-field v-model="passwords.old" type="password" autocomplete="current-password" required
+            /></label>
+            <label
+              >New password <v-text-field v-model="passwords.new" type="password" autocomplete="new-password" required :minlength="10" />
             </label>
-            <v-btn type="submit" class="quiet-button">Change the password</v-btn>
+            <v-btn type="submit" class="quiet-button">Change password</v-btn>
           </form>
         </section>
-        <section aria-label="Address">
-          <h3>Address</h3>
+        <section aria-label="Email address">
+          <h3>Email address</h3>
           <form v-if="!proving" class="stack" @submit.prevent="changeAddress">
             <label>Sign in with <v-text-field v-model="wanted" type="email" :placeholder="session.me?.email" required /></label>
-            <v-btn type="submit" class="quiet-button">Send a code there</v-btn>
+            <v-btn type="submit" class="quiet-button">Send code</v-btn>
           </form>
           <form v-else class="stack" @submit.prevent="proveAddress">
             <label>The code sent to {{ wanted }} <v-text-field v-model="emailCode" autocomplete="one-time-code" required /></label>
             <v-btn type="submit" class="act-button">This address is mine</v-btn>
           </form>
         </section>
-        <section v-if="!session.me?.erased_at" aria-label="End this account">
-          <h3>End this account</h3>
+        <section v-if="!session.me?.erased_at" aria-label="Delete account">
+          <h3>Delete account</h3>
           <p class="note">
-            Kitchens that are yours alone end with it, after 14 days. <router-link to="/kitchen">Take their files</router-link> first.
+            Kitchens with no other owner are deleted too. Deletion happens after 14 days.
+            <router-link to="/kitchen">Download your files first</router-link> first.
           </p>
           <form class="stack" @submit.prevent="end(true)">
             <label>Password <v-text-field v-model="endPassword" type="password" autocomplete="current-password" required /></label>
-            <v-btn type="submit" class="quiet-button end">End this account</v-btn>
+            <v-btn type="submit" class="quiet-button end">Delete account</v-btn>
           </form>
         </section>
       </div>
     </div>
-    <section aria-label="What happened">
-      <h3>What happened</h3>
+    <section aria-label="Activity">
+      <h3>Activity</h3>
       <HistoryList :ask="history" />
     </section>
   </div>

@@ -44,16 +44,19 @@ async function other(): Promise<void> {
   <main class="door">
     <div class="paper">
       <template v-if="seen">
-        <p class="note">{{ seen.by || 'An owner' }} asks {{ seen.email }} into</p>
+        <p class="note">{{ seen.by || 'An owner' }} invites {{ seen.email }} to</p>
         <h1>{{ seen.kitchen }}</h1>
-        <p>as {{ seen.role }}, until {{ new Date(seen.valid_until).toLocaleDateString(undefined, { dateStyle: 'long' }) }}.</p>
-        <v-btn v-if="seen.yours" class="act-button" @click="come">Come in</v-btn>
+        <p>
+          as {{ seen.role }}. The invitation is valid until
+          {{ new Date(seen.valid_until).toLocaleDateString(undefined, { dateStyle: 'long' }) }}.
+        </p>
+        <v-btn v-if="seen.yours" class="act-button" @click="come">Join kitchen</v-btn>
         <template v-else-if="seen.signed_in">
           <p>You are signed in as {{ seen.signed_in }}. The invitation is for another address.</p>
-          <v-btn class="act-button" @click="other">Sign in with that address</v-btn>
+          <v-btn class="act-button" @click="other">Sign in with the invited address</v-btn>
         </template>
         <template v-else>
-          <router-link class="act-button link" :to="{ name: 'sign-in', query: { then } }">Sign in to come in</router-link>
+          <router-link class="act-button link" :to="{ name: 'sign-in', query: { then } }">Sign in to join</router-link>
           <router-link class="quiet-button link" :to="{ name: 'sign-in', query: { then, new: '1' } }">Create an account</router-link>
         </template>
       </template>

@@ -17,7 +17,11 @@ const session = useSession()
 const toasts = useToasts()
 const files = useFiles()
 const roles = ['owner', 'baker', 'viewer'] as const
-const MAY = { owner: 'everything, people too', baker: 'formulas, packs, bakes', viewer: 'looks on' } as const
+const MAY = {
+  owner: 'can do everything, including members',
+  baker: 'can edit formulas, packs, and bakes',
+  viewer: 'can view only',
+} as const
 const email = ref('')
 const role = ref<(typeof roles)[number]>('baker')
 const isOwner = computed(() => session.may('members.edit'))
@@ -75,7 +79,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
   <div v-if="session.kitchen" class="page">
     <h2>People{{ isOwner ? ' and history' : '' }}</h2>
     <p v-if="session.kitchen.erased_at" class="act" role="status">
-      This kitchen and all that is in it ends on {{ day(session.kitchen.erased_at) }}.
+      This kitchen and everything in it will be deleted on {{ day(session.kitchen.erased_at) }}.
       <v-btn v-if="isOwner" class="quiet-button" @click="closing.run(false)">Keep it</v-btn>
     </p>
     <section aria-label="People of this kitchen">
@@ -90,40 +94,40 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
           @update:model-value="setting.run({ who: p.id, to: $event })"
         />
         <span v-else class="role note">{{ p.role }}</span>
-        <v-btn v-if="p.id === session.me?.id" class="quiet-button" @click="leave">Leave</v-btn>
-        <v-btn v-else-if="isOwner" class="quiet-button" :aria-label="`Take ${p.email} out`" @click="removing.run(p.id)">Take out</v-btn>
+        <v-btn v-if="p.id === session.me?.id" class="quiet-button" @click="leave">Leave kitchen</v-btn>
+        <v-btn v-else-if="isOwner" class="quiet-button" :aria-label="`Remove ${p.email}`" @click="removing.run(p.id)">Remove</v-btn>
       </div>
       <div v-for="i in invitations" :key="`asked ${i.id}`" class="person asked">
         <span class="email"
           >{{ i.email }} <span class="note">asked in as {{ i.role }}, good until {{ day(i.valid_until) }}</span></span
         >
-        <v-btn class="quiet-button" :aria-label="`Write to ${i.email} again`" @click="inviting.run({ email: i.email, role: i.role })"
-          >Write again</v-btn
+        <v-btn class="quiet-button" :aria-label="`Resend invitation to ${i.email}`" @click="inviting.run({ email: i.email, role: i.role })"
+          >Resend invitation</v-btn
         >
-        <v-btn class="quiet-button" :aria-label="`Take the invitation of ${i.email} back`" @click="takingBack.run(i.id)">Take back</v-btn>
+        <v-btn class="quiet-button" :aria-label="`Cancel invitation for ${i.email}`" @click="takingBack.run(i.id)">Cancel invitation</v-btn>
       </div>
       <form v-if="isOwner" class="person" @submit.prevent="inviting.run({ email, role })">
-        <v-text-field v-model="email" class="email" type="email" required placeholder="e-mail" aria-label="Ask somebody in" />
+        <v-text-field v-model="email" class="email" type="email" required placeholder="e-mail" aria-label="Invite a member" />
         <v-select v-model="role" class="role" aria-label="As" :items="roles.map((r) => ({ value: r, title: `${r}: ${MAY[r]}` }))" />
-        <v-btn type="submit" class="act-button" :disabled="inviting.busy.value">Send an invitation</v-btn>
+        <v-btn type="submit" class="act-button" :disabled="inviting.busy.value">Send invitation</v-btn>
       </form>
       <p v-if="inviting.trouble.value" class="act" role="alert">{{ inviting.trouble.value }}</p>
-      <p v-if="isOwner" class="note">They come in when they accept the letter's link, signed in with that address.</p>
+      <p v-if="isOwner" class="note">They join when they open the link in the email and sign in with that address.</p>
       <p v-if="asked.trouble.value" class="act" role="alert">{{ asked.trouble.value }}</p>
     </section>
     <section v-if="isOwner" aria-label="What happened">
       <h3>What happened</h3>
       <HistoryList :ask="history" who />
     </section>
-    <section v-if="isOwner && !session.kitchen.erased_at" aria-label="End this kitchen">
-      <h3>End this kitchen</h3>
+    <section v-if="isOwner && !session.kitchen.erased_at" aria-label="Delete kitchen">
+      <h3>Delete kitchen</h3>
       <p class="note">
-        Formulas, packs, trials and photos are erased after 14 days; until then an owner may keep it. Take
-        {{ ' ' }}<v-btn class="word" @click="files.exportKitchen()">the whole kitchen as a file</v-btn>{{ ' ' }}first.
+        Formulas, packs, bakes, and photos are deleted after 14 days. Until then an owner can cancel. Download {{ ' '
+        }}<v-btn class="word" @click="files.exportKitchen()">the whole kitchen as a file</v-btn>{{ ' ' }}first.
       </p>
       <form class="person" @submit.prevent="closing.run(true)">
-        <v-text-field v-model="name" class="email" :placeholder="session.kitchen.name" aria-label="The kitchen's name, to end it" />
-        <v-btn type="submit" class="quiet-button end" :disabled="name.trim() !== session.kitchen.name">End this kitchen</v-btn>
+        <v-text-field v-model="name" class="email" :placeholder="session.kitchen.name" aria-label="Type the kitchen's name to delete it" />
+        <v-btn type="submit" class="quiet-button end" :disabled="name.trim() !== session.kitchen.name">Delete kitchen</v-btn>
       </form>
       <p v-if="closing.trouble.value" class="act" role="alert">{{ closing.trouble.value }}</p>
     </section>

@@ -35,9 +35,9 @@ const parts = (text: string): { text: string; link: boolean }[] =>
 <template>
   <main class="page">
     <h1>Outbox</h1>
-    <p class="note">No mail server is set: letters stay in a folder of this machine and can be read here by whoever uses it.</p>
+    <p class="note">No mail server is set up. Emails are saved on this computer, and anyone who uses it can read them here.</p>
     <p v-if="trouble" class="act" role="alert">{{ trouble }}</p>
-    <p v-else-if="looked && !letters.length" class="note">No letters yet.</p>
+    <p v-else-if="looked && !letters.length" class="note">No emails yet.</p>
     <article v-for="(letter, n) in letters" :key="`${letter.at} ${n}`">
       <h2>{{ letter.subject }}</h2>
       <p class="note">to {{ letter.to }} · {{ new Date(letter.at).toLocaleString() }}</p>

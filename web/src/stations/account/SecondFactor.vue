@@ -20,7 +20,7 @@ async function beginFactor(): Promise<void> {
 async function endFactorSetUp(): Promise<void> {
   const reply = await props.doing(
     () => account('account/authenticators/totp', 'POST', { code: factorCode.value.trim() }),
-    'The second factor is on.',
+    'Two-step verification is on.',
   )
   if (!reply.ok) return
   secret.value = factorCode.value = ''
@@ -40,56 +40,56 @@ async function newSpare(): Promise<void> {
   emit('changed')
 }
 async function dropFactor(): Promise<void> {
-  await props.doing(() => account('account/authenticators/totp', 'DELETE'), 'The second factor is off.')
+  await props.doing(() => account('account/authenticators/totp', 'DELETE'), 'Two-step verification is off.')
   emit('changed')
 }
 async function makePasskey(): Promise<void> {
-  await props.doing(() => addPasskey(navigator.platform || 'this device'), 'The passkey is added.')
+  await props.doing(() => addPasskey(navigator.platform || 'this device'), 'Passkey added.')
   emit('changed')
 }
 async function dropPasskey(id: number): Promise<void> {
-  await props.doing(() => account('account/authenticators/webauthn', 'DELETE', { authenticators: [id] }), 'The passkey is taken away.')
+  await props.doing(() => account('account/authenticators/webauthn', 'DELETE', { authenticators: [id] }), 'Passkey removed.')
   emit('changed')
 }
 </script>
 
 <template>
-  <section aria-label="Second factor">
-    <h3>Second factor</h3>
+  <section aria-label="Two-step verification">
+    <h3>Two-step verification</h3>
     <template v-if="totp">
       <p>
-        Signing in takes a code of your authenticator, since {{ day(totp.created_at) }}.
-        <span class="note">{{ left }} recovery codes are left.</span>
+        On since {{ day(totp.created_at) }}. Signing in needs a code from your authenticator app.
+        <span class="note">Recovery codes left: {{ left }}</span>
       </p>
       <v-btn class="quiet-button" @click="showSpare">Show the recovery codes</v-btn>
-      <v-btn class="quiet-button" @click="newSpare">Make new ones</v-btn>
-      <v-btn class="quiet-button" @click="dropFactor">Take it away</v-btn>
+      <v-btn class="quiet-button" @click="newSpare">Create new recovery codes</v-btn>
+      <v-btn class="quiet-button" @click="dropFactor">Turn off</v-btn>
     </template>
     <template v-else-if="secret">
       <div class="factor">
-        <img :src="PICTURE" alt="The secret, as a picture that an authenticator reads" width="148" height="148" />
+        <img :src="PICTURE" alt="QR code for your authenticator app" width="148" height="148" />
         <form @submit.prevent="endFactorSetUp">
           <p>
-            Scan this with an authenticator, or type <code>{{ secret }}</code> into it.
+            Scan this with your authenticator app, or enter <code>{{ secret }}</code> into it.
           </p>
-          <label>The code that it shows <v-text-field v-model="factorCode" autocomplete="one-time-code" required maxlength="6" /></label>
+          <label>Code from the app <v-text-field v-model="factorCode" autocomplete="one-time-code" required maxlength="6" /></label>
           <v-btn type="submit" class="act-button">Turn it on</v-btn>
         </form>
       </div>
     </template>
     <template v-else>
-      <p class="note">A code of your phone on top of the password: whoever guesses the one has not the other.</p>
+      <p class="note">Adds a code from your phone to your password, so a guessed password is not enough to sign in.</p>
       <v-btn class="quiet-button" @click="beginFactor">Set up an authenticator</v-btn>
     </template>
     <div v-if="spare.length" class="spare">
-      <p>Each is good once, when the phone is lost. Keep them where the phone is not.</p>
+      <p>Use a recovery code if you lose your phone. Each code works once. Store them away from your phone.</p>
       <code v-for="one in spare" :key="one">{{ one }}</code>
     </div>
     <div v-for="p in passkeys" :key="p.id" class="row">
       <span class="name"
         >Passkey “{{ p.name }}” <span class="note">since {{ day(p.created_at) }}</span></span
       >
-      <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Take it away</v-btn>
+      <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Turn off</v-btn>
     </div>
     <v-btn v-if="passkeysHere()" class="quiet-button" @click="makePasskey">Add a passkey of this device</v-btn>
   </section>

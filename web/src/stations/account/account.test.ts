@@ -59,7 +59,7 @@ beforeEach(() => {
   sent.length = 0
   answering('/me', { id: 1, email: 'a@b.test', kitchens: [], erased_at: null })
   answering('/words', {})
-  refusing('/outbox', 404, 'there is no outbox here')
+  refusing('/outbox', 404, 'this server has no outbox')
 })
 afterEach(() => {
   vi.unstubAllGlobals()
@@ -72,11 +72,11 @@ describe('signing in', () => {
       'POST auth/email/verify': [{ status: 400, body: { errors: [{ message: 'Incorrect code.' }] } }, { status: 200 }],
     })
     const view = await open(SignIn)
-    await press(view, 'Create an account')
+    await press(view, 'Create account')
     await view.get('input[type=email]').setValue('a@b.test')
     await view.get('input[type=password]').setValue('a-rather-long-one')
     await submit(view)
-    expect(view.text()).toContain('We have written to a@b.test')
+    expect(view.text()).toContain('We sent a code to a@b.test')
     expect(view.find('input[type=password]').exists()).toBe(false)
     await view.get('input').setValue('NOT-IT')
     await submit(view)
@@ -94,8 +94,8 @@ describe('signing in', () => {
     await view.get('input[type=password]').setValue('a-rather-long-one')
     await submit(view)
     expect(view.text()).toContain('authenticator')
-    await press(view, 'Back to signing in')
-    await press(view, 'Forgot the password?')
+    await press(view, 'Back to sign-in')
+    await press(view, 'Forgot your password?')
     await submit(view)
     expect(view.findAll('input').map((i) => i.attributes('type'))).toEqual(['text', 'password'])
   })
@@ -110,7 +110,7 @@ describe('the account', () => {
           at: '2026-11-26T10:00:00Z',
           who: '',
           action: 'sign-in',
-          text: 'gave a wrong password',
+          text: 'entered a wrong password',
           place: '203.0.113.9',
           refused: true,
         },
@@ -136,8 +136,8 @@ describe('the account', () => {
     })
     const view = await open(AccountView)
     expect(view.text()).toContain('Firefox 140 on Linux')
-    expect(view.get('.refused').text()).toContain('gave a wrong password')
-    await press(view, 'Sign out there')
+    expect(view.get('.refused').text()).toContain('entered a wrong password')
+    await press(view, 'Sign out this device')
     expect(sent.find((s) => s.method === 'DELETE')).toMatchObject({ path: 'auth/sessions', body: { sessions: [2] } })
   })
 
@@ -198,7 +198,7 @@ describe('people of a kitchen', () => {
     await view.get('input[type=email]').setValue('x@y.test')
     await submit(view)
     expect(asked.find((a) => a.method === 'POST')).toMatchObject({ body: { email: 'x@y.test', role: 'baker' } })
-    const end = view.findAll('button').find((b) => b.text() === 'End this kitchen')
+    const end = view.findAll('button').find((b) => b.text() === 'Delete kitchen')
     expect(end?.attributes('disabled')).toBeDefined()
     await view.get('input[placeholder="Stall"]').setValue('Stall')
     expect(end?.attributes('disabled')).toBeUndefined()
@@ -207,7 +207,7 @@ describe('people of a kitchen', () => {
   it('a viewer may only leave', async () => {
     enter('viewer')
     const view = await open(KitchenView)
-    expect(view.findAll('button').map((b) => b.text())).toEqual(['Leave'])
+    expect(view.findAll('button').map((b) => b.text())).toEqual(['Leave kitchen'])
   })
 })
 
@@ -226,7 +226,7 @@ describe('letters', () => {
     expect((await open(InvitationView, { code: 'k' })).text()).toContain('signed in as x@y.test')
     answering('/{key}', { ...seen, yours: true, kitchen_id: 3 })
     const view = await open(InvitationView, { code: 'k' })
-    await press(view, 'Come in')
+    await press(view, 'Join kitchen')
     expect(asked.some((a) => a.method === 'POST' && a.path === '/api/invitations/{key}')).toBe(true)
   })
 

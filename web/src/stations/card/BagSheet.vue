@@ -37,7 +37,7 @@ async function save(): Promise<void> {
       <label>made on<input v-model.lazy="wish.made_on" type="date" /></label>
       <label>label width, mm<input v-model.lazy.number="wish.width_mm" type="number" min="30" max="210" /></label>
       <label>label height, mm<input v-model.lazy.number="wish.height_mm" type="number" min="20" max="297" /></label>
-      <v-btn class="act-button" :disabled="printing.busy.value || !bags" @click="save">Labels as PDF</v-btn>
+      <v-btn class="act-button" :disabled="printing.busy.value || !bags" @click="save">Download labels (PDF)</v-btn>
       <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
     </form>
     <div v-if="bags" class="told">
@@ -46,15 +46,15 @@ async function save(): Promise<void> {
         <p v-for="w in bags.words.slice(1)" :key="w">{{ said(w, session.units) }}</p>
       </article>
       <p class="note">
-        The date goes by {{ bags.why_use_by }}.
-        <template v-if="bags.to_add_allergens.length"> What is added brings {{ bags.to_add_allergens.join(', ') }}.</template>
+        Use-by date based on {{ bags.why_use_by }}.
+        <template v-if="bags.to_add_allergens.length"> Added ingredients contain {{ bags.to_add_allergens.join(', ') }}.</template>
       </p>
       <table class="figures">
         <thead>
           <tr>
-            <th>into the bag</th>
+            <th>In the bag</th>
             <th>one bag</th>
-            <th>{{ bags.bags }} bags</th>
+            <th>{{ bags.bags }} {{ bags.bags === 1 ? 'bag' : 'bags' }}</th>
           </tr>
         </thead>
         <tbody>

@@ -20,8 +20,8 @@ const STYLES = [
   { id: 'markdown', name: 'Markdown' },
   { id: 'jsonld', name: 'recipe JSON-LD' },
   { id: 'csv', name: 'CSV' },
-  { id: 'xlsx', name: 'workbook, XLSX' },
-  { id: 'png', name: 'picture of the core, PNG' },
+  { id: 'xlsx', name: 'Excel workbook (XLSX)' },
+  { id: 'png', name: 'Layer diagram (PNG)' },
 ]
 const style = ref('pdf-a4')
 const ENDINGS: Record<string, string> = { text: 'txt', markdown: 'md', jsonld: 'json', csv: 'csv', xlsx: 'xlsx', png: 'png' }
@@ -58,9 +58,9 @@ const address = computed(() => (shared.answer.value?.address ? `${window.locatio
 async function copy(): Promise<void> {
   try {
     await navigator.clipboard.writeText(address.value)
-    toasts.show('The address is in the clipboard.')
+    toasts.show('Link copied.')
   } catch {
-    toasts.show('The clipboard cannot be reached here. Mark the address and copy it.', { tone: 'act' })
+    toasts.show('Copying is blocked in this browser. Select the link and copy it.', { tone: 'act' })
   }
 }
 </script>
@@ -69,20 +69,20 @@ async function copy(): Promise<void> {
   <div class="out no-print plain-fields">
     <label
       >as
-      <select v-model="style" aria-label="Kind of file">
+      <select v-model="style" aria-label="File format">
         <option v-for="s in STYLES" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select></label
     >
-    <v-btn class="quiet-button" :disabled="filing.busy.value" @click="save">Save the file</v-btn>
+    <v-btn class="quiet-button" :disabled="filing.busy.value" @click="save">Download</v-btn>
     <template v-if="session.may('formulas.share')">
       <template v-if="address">
         <span class="note"
-          >Anybody with this address may read the newest version: <code>{{ address }}</code></span
+          >Anyone with this link can view the latest saved version: <code>{{ address }}</code></span
         >
         <v-btn class="quiet-button tiny-button" @click="copy">Copy</v-btn>
-        <v-btn class="quiet-button tiny-button" @click="sharing.run(false)">Take it back</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="sharing.run(false)">Stop sharing</v-btn>
       </template>
-      <v-btn v-else class="quiet-button" :disabled="sharing.busy.value" @click="sharing.run(true)">Share a read-only card</v-btn>
+      <v-btn v-else class="quiet-button" :disabled="sharing.busy.value" @click="sharing.run(true)">Create a share link</v-btn>
     </template>
   </div>
 </template>

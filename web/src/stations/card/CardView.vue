@@ -79,7 +79,7 @@ const print = (): void => {
   <FormulaFrame :missing="missing" :balance="false">
     <div class="card">
       <div class="tools">
-        <div role="radiogroup" aria-label="Side of the card" class="regions">
+        <div role="radiogroup" aria-label="Card section" class="regions">
           <v-btn
             v-for="s in SIDES"
             :key="s.id"
@@ -92,13 +92,20 @@ const print = (): void => {
           >
         </div>
         <label v-if="side === 'recipe'" class="note"
-          ><input v-model.number="batches" type="number" min="0.5" max="200" step="0.5" class="batches" aria-label="Batches" />× the
-          formula</label
+          ><input
+            v-model.number="batches"
+            type="number"
+            min="0.5"
+            max="200"
+            step="0.5"
+            class="batches"
+            aria-label="Batches"
+          />batches</label
         >
         <label v-if="side === 'recipe' && bench.document?.sorts?.length" class="note"
           >sort
-          <select v-model="wanted" aria-label="Sort">
-            <option value="">all together</option>
+          <select v-model="wanted" aria-label="Variety">
+            <option value="">All varieties</option>
             <option v-for="own in bench.document.sorts" :key="own.name" :value="own.name">{{ own.name }}</option>
           </select></label
         >
@@ -138,13 +145,13 @@ const print = (): void => {
               {{ inWeight(card.piece_g.value, session.units) }}
               baked
               <span v-if="net"
-                >· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> a piece
+                >· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> per piece
                 <span class="note">({{ range(net.estimate.low, net.estimate.high, 1) }}; {{ net.rule }})</span></span
               >
             </p>
             <p v-if="card.problems.length" class="act">
-              {{ card.problems.length }} {{ card.problems.length === 1 ? 'line is' : 'lines are' }} left out of these figures: fix
-              {{ card.problems.length === 1 ? 'it' : 'them' }} at the bench first.
+              {{ card.problems.length }} {{ card.problems.length === 1 ? 'ingredient is' : 'ingredients are' }} missing from these figures.
+              Fix {{ card.problems.length === 1 ? 'it' : 'them' }} on the Formula page first.
             </p>
           </header>
           <div class="columns">
@@ -159,19 +166,19 @@ const print = (): void => {
               </p>
               <p v-if="statement?.contains" class="contains">{{ statement.contains }}</p>
               <p v-if="toRead" class="note no-print">
-                Usual sub-ingredients of {{ toRead }}: type what your pack says on its page in the pantry.
+                Shown with typical sub-ingredients: {{ toRead }}. Enter the ingredient list from your pack on its Pantry page.
               </p>
               <h3>Allergens</h3>
               <p class="chips">
                 <span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span
-                ><span v-if="!listed.length" class="note">none of this list among these ingredients</span>
+                ><span v-if="!listed.length" class="note">None of the listed allergens</span>
               </p>
               <h3>Claims you can make</h3>
               <p class="chips">
                 <span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span
                   v-if="!card.claims.length"
                   class="note"
-                  >no claim holds without more certificates</span
+                  >No claims possible without more certified packs</span
                 >
               </p>
               <ul class="unsure no-print">

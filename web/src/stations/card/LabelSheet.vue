@@ -46,7 +46,7 @@ async function save(): Promise<void> {
       <label>lot<input v-model.lazy="told.lot" maxlength="40" /></label>
       <label>width, mm<input v-model.lazy.number="told.width_mm" type="number" min="30" max="210" /></label>
       <label>height, mm<input v-model.lazy.number="told.height_mm" type="number" min="20" max="297" /></label>
-      <v-btn class="act-button" :disabled="printing.busy.value" @click="save">Label as PDF</v-btn>
+      <v-btn class="act-button" :disabled="printing.busy.value" @click="save">Download label (PDF)</v-btn>
       <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
     </form>
     <div v-if="label">
@@ -63,9 +63,9 @@ async function save(): Promise<void> {
           <b>{{ label.contains }}</b>
         </p>
         <p v-for="w in label.words" :key="w">{{ w }}</p>
-        <p class="note">The panel of this region stands below it in print.</p>
+        <p class="note">The nutrition panel for this region is printed below the label.</p>
       </article>
-      <h3 class="no-print">Still missing before it may be sold</h3>
+      <h3 class="no-print">Still needed before you can sell this</h3>
       <ul class="no-print">
         <li v-for="m in label.missing" :key="m">{{ m }}</li>
       </ul>

@@ -62,7 +62,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
     <header>
       <h2>{{ recipe.name }}</h2>
       <p>
-        {{ recipe.form }} · {{ said(recipe.yields, session.units) }} · <b>{{ recipe.net_carbs }} net carbs</b> a piece
+        {{ recipe.form }} · {{ said(recipe.yields, session.units) }} · <b>{{ recipe.net_carbs }} net carbs</b> per piece
         <span class="note">({{ recipe.net_rule }})</span><template v-if="recipe.cost"> · {{ recipe.cost }}</template>
       </p>
       <p v-if="recipe.incomplete" class="act" role="alert">{{ recipe.incomplete }}</p>
@@ -77,7 +77,9 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
                 <td class="grams">{{ said(line.amount, session.units) }}</td>
                 <td class="measure">
                   {{ line.measure
-                  }}<span v-if="line.weigh_it" class="weigh" title="a spoon is off by more than the dough forgives"> weigh it</span>
+                  }}<span v-if="line.weigh_it" class="weigh" title="A spoon is not accurate enough here: weigh this ingredient">
+                    weigh it</span
+                  >
                 </td>
                 <td>
                   {{ line.name }}<span v-if="line.note" class="note">, {{ line.note }}</span>
@@ -87,14 +89,14 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
           </table>
         </template>
         <template v-if="recipe.variants.length">
-          <h3>Variants</h3>
+          <h3>Variations</h3>
           <ul class="variants">
             <li v-for="variant in recipe.variants" :key="`${variant.kind} ${variant.name}`">
               <b>{{ variant.name }}</b>: {{ said(variant.text, session.units) }}
             </li>
           </ul>
         </template>
-        <h3>Keeping</h3>
+        <h3>Storage</h3>
         <p>{{ said(recipe.keeping.text, session.units) }}</p>
       </div>
       <div>
@@ -104,9 +106,9 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
             <div v-if="editing === step.id">
               <textarea ref="box" v-model="words" rows="3" :aria-label="`Step: ${step.title}`" @keydown.esc="editing = ''" />
               <span class="acts no-print">
-                <v-btn class="act-button tiny-button" @click="keep(step, words)">Keep</v-btn>
-                <v-btn class="quiet-button tiny-button" @click="keep(step, '')">Leave it out</v-btn>
-                <v-btn v-if="step.edited" class="quiet-button tiny-button" @click="keep(step, null)">As computed</v-btn>
+                <v-btn class="act-button tiny-button" @click="keep(step, words)">Save</v-btn>
+                <v-btn class="quiet-button tiny-button" @click="keep(step, '')">Hide step</v-btn>
+                <v-btn v-if="step.edited" class="quiet-button tiny-button" @click="keep(step, null)">Reset to computed text</v-btn>
                 <v-btn class="quiet-button tiny-button" @click="editing = ''">Cancel</v-btn>
               </span>
             </div>
@@ -122,8 +124,8 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
                 >✎</v-btn
               >
               <p v-if="step.stale" class="act no-print">
-                The figures have changed since: {{ said(step.computed, session.units) }}
-                <v-btn class="quiet-button tiny-button" @click="keep(step, null)">Take that</v-btn>
+                The numbers changed since you edited this step. Now: {{ said(step.computed, session.units) }}
+                <v-btn class="quiet-button tiny-button" @click="keep(step, null)">Use new text</v-btn>
               </p>
             </template>
           </li>
@@ -138,7 +140,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
                 method: Object.fromEntries(Object.entries(doc.method ?? {}).filter(([, e]) => e?.text?.trim())),
               }))
             "
-            >Put them back</v-btn
+            >Show hidden steps</v-btn
           >
         </p>
       </div>

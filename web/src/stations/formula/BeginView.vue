@@ -53,30 +53,30 @@ const grams = (g: number | null | undefined): string => (g == null ? '' : `${wei
 
 <template>
   <div class="begin">
-    <h2>Begin</h2>
-    <p class="lead">What do you want to bake, and what has it to be?</p>
-    <form class="asked" aria-label="What it has to be" @submit.prevent="start">
+    <h2>New formula from a shape</h2>
+    <p class="lead">What do you want to bake, and which limits must it meet?</p>
+    <form class="asked" aria-label="Requirements" @submit.prevent="start">
       <label class="note">Shape<v-select v-model="form" class="field" aria-label="Shape" :items="forms" /></label>
       <label class="note"
-        >Net carbs at most, g a piece<v-text-field v-model="carbs" class="field" inputmode="decimal" placeholder="as usual"
+        >Max net carbs, g per piece<v-text-field v-model="carbs" class="field" inputmode="decimal" placeholder="as usual"
       /></label>
       <label class="note"
-        >Protein at least, g a piece<v-text-field v-model="protein" class="field" inputmode="decimal" placeholder="as usual"
+        >Min protein, g per piece<v-text-field v-model="protein" class="field" inputmode="decimal" placeholder="as usual"
       /></label>
       <label class="note">Pieces<v-text-field v-model="pieces" class="field" inputmode="numeric" placeholder="as usual" /></label>
       <label class="note"
-        >Without<v-select v-model="without" class="field" multiple aria-label="Leave out" placeholder="nothing left out" :items="leave"
+        >Without<v-select v-model="without" class="field" multiple aria-label="Exclude" placeholder="nothing excluded" :items="leave"
       /></label>
       <v-checkbox v-model="stock" label="only from my stock" />
-      <v-btn class="act-button" type="submit" :disabled="!session.may('formulas.edit') || jobs.underWay.value">Make some beginnings</v-btn>
+      <v-btn class="act-button" type="submit" :disabled="!session.may('formulas.edit') || jobs.underWay.value">Suggest formulas</v-btn>
     </form>
-    <p v-if="jobs.underWay.value" role="status">Settling a few doughs …</p>
+    <p v-if="jobs.underWay.value" role="status">Balancing a few formulas…</p>
     <p v-if="jobs.trouble.value" class="act" role="alert">{{ jobs.trouble.value }}</p>
     <p v-if="made && !made.length">
-      Nothing of ours can be begun {{ stock ? 'from what you have in stock' : 'with all of that left out' }}. Ask for less, or choose
+      None of our starter formulas works {{ stock ? 'with what you have in stock' : 'with all of that excluded' }}. Loosen a limit or choose
       another shape.
     </p>
-    <ul v-if="made?.length" class="made" aria-label="Beginnings">
+    <ul v-if="made?.length" class="made" aria-label="Suggested formulas">
       <li v-for="b in made" :key="b.name">
         <h3>{{ b.name }}</h3>
         <p class="note" :class="{ about: !b.met }">{{ b.text }}</p>
@@ -94,7 +94,7 @@ const grams = (g: number | null | undefined): string => (g == null ? '' : `${wei
             </tr>
           </tbody>
         </table>
-        <v-btn class="act-button" :disabled="creating.busy.value" @click="creating.run(b)">Take it to the bench</v-btn>
+        <v-btn class="act-button" :disabled="creating.busy.value" @click="creating.run(b)">Use this formula</v-btn>
       </li>
     </ul>
   </div>

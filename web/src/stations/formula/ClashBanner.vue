@@ -11,12 +11,12 @@ const who = computed(() => (bench.clash?.by && bench.clash.by === session.me?.em
 <template>
   <section v-if="bench.clash" class="clash" role="alert">
     <p>
-      <b>{{ who }} saved this formula in between.</b> Nothing is lost: this one is here, the other is saved.
+      <b>{{ who }} saved this formula while you were editing.</b> Nothing is lost. Your version is on this device; theirs is saved.
     </p>
-    <p v-if="bench.clash.differences.length" class="note">From this one to the other: {{ bench.clash.differences.join(' · ') }}</p>
+    <p v-if="bench.clash.differences.length" class="note">Differences, yours → theirs: {{ bench.clash.differences.join(' · ') }}</p>
     <div class="actions">
-      <v-btn class="act-button" @click="bench.keepMine()">Keep this one</v-btn>
-      <v-btn class="quiet-button" @click="bench.takeTheirs()">Take the other</v-btn>
+      <v-btn class="act-button" @click="bench.keepMine()">Keep mine</v-btn>
+      <v-btn class="quiet-button" @click="bench.takeTheirs()">Use theirs</v-btn>
     </div>
   </section>
   <section v-else-if="bench.refusal || bench.saveRefusal" class="clash" role="alert">

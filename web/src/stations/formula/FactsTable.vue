@@ -26,7 +26,7 @@ const columns = computed(() => {
   if (!n) return []
   const eaten = bench.document?.form.serving_pieces ?? 1
   return [
-    { head: 'a piece', facts: n.piece },
+    { head: 'per piece', facts: n.piece },
     ...(eaten > 1 ? [{ head: `${eaten} pieces`, facts: n.serving }] : []),
     { head: '100 g dough', facts: n.dough_100g },
     { head: '100 g baked', facts: n.baked_100g },
@@ -48,7 +48,7 @@ const conventions = computed(() => {
   <section v-if="bench.analysis?.lines.length" class="facts">
     <h3>
       Nutrition
-      <v-btn class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'figures only' : 'with ranges' }}</v-btn>
+      <v-btn class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'Values only' : 'with ranges' }}</v-btn>
     </h3>
     <table>
       <thead>
@@ -71,8 +71,8 @@ const conventions = computed(() => {
     </table>
     <p class="note">
       The dough is {{ figure(bench.analysis.totals.water_percent, 0) }} % water ({{ weight(bench.analysis.water.free_g, session.units) }}
-      {{ weightUnit(session.units) }} of it free), {{ figure(bench.analysis.totals.fat_percent, 0) }} % fat and
-      {{ figure(bench.analysis.totals.protein_percent, 0) }} % protein. Net carbs a piece by convention:
+      {{ weightUnit(session.units) }} of it free), {{ figure(bench.analysis.totals.fat_percent, 0) }} % fat, and
+      {{ figure(bench.analysis.totals.protein_percent, 0) }} % protein. Net carbs per piece by each method:
       <span v-for="(c, i) in conventions" :key="c.id">{{ i ? ' · ' : '' }}{{ c.id }} {{ figure(c.e.value, 1) }}</span> g. A piece weighs
       about {{ inWeight(bench.analysis.nutrition.piece.grams.value, session.units) }} baked, by this shape's usual loss. Energy:
       {{ bench.analysis.basis.energy_method }}.

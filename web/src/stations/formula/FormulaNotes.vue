@@ -26,7 +26,7 @@ function save(): void {
       rows="3"
       maxlength="20000"
       :readonly="!bench.mayEdit"
-      placeholder="What to remember at the bench"
+      placeholder="Notes for when you bake"
       @change="save"
     />
   </label>

@@ -76,7 +76,7 @@ function take(): void {
   if (!made || !fresh.value) return
   const lines = made.document.lines
   bench.edit((doc) => ({ ...doc, lines: lines ?? [] }))
-  toasts.show('Taken from the front.', { action: { label: 'Undo', run: () => void bench.goBack() } })
+  toasts.show('Trade-off applied.', { action: { label: 'Undo', run: () => void bench.goBack() } })
   panels.open.value = 'lines'
 }
 </script>
@@ -85,19 +85,19 @@ function take(): void {
   <section class="front" aria-label="What a step further takes">
     <div class="panel-head">
       <h3>What a step further takes</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <p class="asked">
-      <v-select v-model="x" class="field" aria-label="Further in" :items="further" />
-      <span>against</span>
-      <v-select v-model="y" class="field" aria-label="Against" :items="axes.filter((a) => a.value !== x)" />
+      <v-select v-model="x" class="field" aria-label="Improve" :items="further" />
+      <span>at the cost of</span>
+      <v-select v-model="y" class="field" aria-label="At the cost of" :items="axes.filter((a) => a.value !== x)" />
       <v-btn v-if="!jobs.underWay.value" class="act-button" :disabled="!bench.mayEdit" @click="start">{{
-        front ? 'Redraw' : 'Draw it'
+        front ? 'Redraw' : 'Draw chart'
       }}</v-btn>
       <JobProgress v-else-if="jobs.job.value" :job="jobs.job.value" what="points" @stop="jobs.stop()" />
     </p>
     <p v-if="jobs.trouble.value" class="act" role="alert">{{ jobs.trouble.value }}</p>
-    <p v-if="front && !front.points.length">No dough was found that goes further with all else kept.</p>
+    <p v-if="front && !front.points.length">No formula goes further without giving up another target.</p>
     <template v-else-if="front && ends">
       <svg :viewBox="`-44 -10 ${WIDTH + 60} ${HEIGHT + 46}`" role="group" :aria-label="`${name(front.x)} against ${name(front.y)}`">
         <path :d="`M 0 0 V ${HEIGHT} H ${WIDTH}`" class="axis" />
@@ -108,7 +108,7 @@ function take(): void {
         <text x="-6" y="8" text-anchor="end">{{ figure(ends.y[1], 1) }}</text>
         <text x="6" y="4" class="word">{{ name(front.y) }}</text>
         <polyline :points="points.map((p) => `${p.cx},${p.cy}`).join(' ')" class="line" />
-        <circle v-if="now" :cx="now.cx" :cy="now.cy" r="7" class="now"><title>as it stands</title></circle>
+        <circle v-if="now" :cx="now.cx" :cy="now.cy" r="7" class="now"><title>current</title></circle>
         <circle
           v-for="(p, i) in points"
           :key="i"
@@ -126,12 +126,12 @@ function take(): void {
           <title>{{ figure(p.x, 2) }}, {{ figure(p.y, 2) }}: {{ p.text }}</title>
         </circle>
       </svg>
-      <p v-if="!point" class="note">The ring is the dough as it stands. Press a point to see its edits.</p>
+      <p v-if="!point" class="note">The ring is your current formula. Tap a point to see its changes.</p>
       <div v-else>
         <p class="text">{{ name(front.x) }} {{ figure(point.x, 2) }}, {{ name(front.y).toLowerCase() }} {{ figure(point.y, 1) }}</p>
         <p>{{ said(point.text, session.units, true) }}</p>
-        <v-btn class="act-button" :disabled="!fresh" @click="take">Take this one</v-btn>
-        <span v-if="!fresh" class="about"> The formula has changed since: draw it again.</span>
+        <v-btn class="act-button" :disabled="!fresh" @click="take">Apply this option</v-btn>
+        <span v-if="!fresh" class="about"> The formula has changed. Redraw the chart.</span>
       </div>
     </template>
   </section>

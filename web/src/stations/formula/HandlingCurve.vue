@@ -71,15 +71,15 @@ const ticks = computed(() => x.value.ticks(5))
 const told = computed(() => {
   if (!forecast.value) return ''
   const { low, high } = forecast.value.at_shaping
-  return `${forecast.value.text} 9 times in 10 between ${low.toFixed(1)} and ${high.toFixed(1)} on the scale of consistency when shaped.`
+  return `${forecast.value.text} Likely consistency when shaped (9 in 10): ${low.toFixed(1)} to ${high.toFixed(1)}.`
 })
 </script>
 
 <template>
-  <section v-if="forecast" class="handling" aria-label="How it handles">
+  <section v-if="forecast" class="handling" aria-label="Dough handling">
     <div class="head">
-      <h3>How it handles</h3>
-      <span class="note" role="radiogroup" aria-label="Over">
+      <h3>Dough handling</h3>
+      <span class="note" role="radiogroup" aria-label="Over time or temperature">
         <v-btn
           v-for="o in ['minutes', 'degrees'] as const"
           :key="o"
@@ -142,7 +142,7 @@ const told = computed(() => {
         title="knead or press it, or only stir it"
         @click="setMix({ work: forecast.pressed ? 'stirred' : 'pressed' })"
       >
-        {{ forecast.pressed ? 'pressed or kneaded' : 'stirred' }}
+        {{ forecast.pressed ? 'press or knead' : 'stirred' }}
       </v-btn>
     </div>
     <div class="mix">
@@ -173,8 +173,8 @@ const told = computed(() => {
           .filter((s) => s.probability >= 0.04)
           .map((s) => `${s.class_name} ${percent(s.probability)}`)
           .join(' · ')
-      }}<span v-if="forecast.crumbly >= 0.04"> · may crumble {{ percent(forecast.crumbly) }}</span
-      >. {{ bench.analysis?.basis.handling }}<span v-if="forecast.learned"> · {{ forecast.learned }}</span>
+      }}<span v-if="forecast.crumbly >= 0.04"> · {{ percent(forecast.crumbly) }} chance of crumbling</span>.
+      {{ bench.analysis?.basis.handling }}<span v-if="forecast.learned"> · {{ forecast.learned }}</span>
     </p>
   </section>
   <p v-else-if="bench.analysis" class="note">

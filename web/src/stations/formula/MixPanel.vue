@@ -38,7 +38,7 @@ const mixing = useDo(
 )
 const LEANS = [
   { by: 'strength', from: 'mild', to: 'strong' },
-  { by: 'price', from: 'cheap', to: 'dear' },
+  { by: 'price', from: 'cheap', to: 'pricier' },
 ] as const
 type Quality = (typeof LEANS)[number]['by']
 const SETTLED_MS = 250
@@ -83,13 +83,13 @@ const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(s
 </script>
 
 <template>
-  <section class="mix" aria-label="Mix">
+  <section class="mix" aria-label="Blend">
     <div class="panel-head">
-      <h3>Mix, {{ grams(total) }} in all</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <h3>Blend: {{ grams(total) }} total</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the ingredients</v-btn>
     </div>
-    <p class="note">Move one: the others give, and their sum stays.</p>
-    <p v-if="group.length < 2">One line alone is no mix: there is nothing that could give.</p>
+    <p class="note">Move one slider. The others adjust so that the total stays the same.</p>
+    <p v-if="group.length < 2">A blend needs at least two ingredients. Add another one.</p>
     <label v-for="line in group" v-else :key="line.id" class="row">
       <span>{{ line.name }}</span>
       <input

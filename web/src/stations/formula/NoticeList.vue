@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useBench } from '@/stores/bench'
 
 const bench = useBench()
-const heads = { act: 'Change this', note: 'Good to know', caution: 'Cautions' } as const
+const heads = { act: 'Fix these', note: 'Good to know', caution: 'Cautions' } as const
 const groups = computed(() =>
   (['act', 'note', 'caution'] as const)
     .map((severity) => ({ severity, items: bench.analysis?.warnings.filter((w) => w.severity === severity) ?? [] }))
@@ -26,7 +26,7 @@ const point = (lines: readonly string[]): void => {
       </ul>
     </template>
     <p v-if="groups.some((g) => g.severity === 'caution')" class="note">
-      General cautions; your clinician and your local food rules come first.
+      General advice only. Follow your clinician and your local food rules.
     </p>
   </section>
 </template>

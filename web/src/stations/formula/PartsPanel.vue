@@ -90,66 +90,66 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
 </script>
 
 <template>
-  <section class="plain-fields" aria-label="Parts and sorts">
+  <section class="plain-fields" aria-label="Sub-recipes and varieties">
     <div class="panel-head">
-      <h3>Parts and sorts</h3>
+      <h3>Sub-recipes and varieties</h3>
       <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
     </div>
-    <h4>Formulas in this one</h4>
-    <p v-if="!parts.length" class="note">None yet. A filling, a sauce, a dry mix that is a formula of its own can be a line here.</p>
+    <h4>Sub-recipes</h4>
+    <p v-if="!parts.length" class="note">None yet. You can add another formula (filling, sauce, premix) as an ingredient.</p>
     <ul v-else>
       <li v-for="line in parts" :key="line.id">
-        <b>{{ line.part?.formula.name }}</b><span class="note">{{ line.part?.number ? ` v${line.part.number}` : ' as on the bench' }}</span>
+        <b>{{ line.part?.formula.name }}</b><span class="note">{{ line.part?.number ? ` v${line.part.number}` : ' (draft)' }}</span>
         {{ weight(line.grams ?? 0, session.units) }} {{ weightUnit(session.units) }}
         <label class="note"
-          >loses
+          >cooking loss
           <input
             type="number"
             min="0"
             max="95"
             :value="line.part?.loss_percent ?? 0"
             :disabled="!bench.mayEdit"
-            :aria-label="`${line.part?.formula.name} loses so many per cent`"
+            :aria-label="`Cooking loss of ${line.part?.formula.name}, percent`"
             @change="setLoss(line.id, valueOf($event))"
           />
-          % before it goes in</label
+          %</label
         >
         <router-link
           v-if="line.part?.key?.startsWith('formula-')"
           class="quiet-button tiny-button"
           :to="`/formula/${line.part.key.slice(8)}`"
-          >Open it</router-link
+          >Open formula</router-link
         >
         <p v-if="newerOf(line.id)" class="about">
-          {{ newerOf(line.id)?.newest ? `Version ${newerOf(line.id)?.newest} is there` : 'It has been changed' }}:
+          {{ newerOf(line.id)?.newest ? `Version ${newerOf(line.id)?.newest} is available` : 'This formula has changed' }}:
           {{ newerOf(line.id)?.changes.join(' · ') }}
           <v-btn
             v-if="bench.mayEdit"
             class="quiet-button tiny-button"
             @click="bench.edit((doc) => withLine(doc, line.id, { part: newerOf(line.id)?.part as LineDocument['part'] }))"
-            >Take it</v-btn
+            >Update</v-btn
           >
         </p>
       </li>
     </ul>
     <p v-if="bench.mayEdit" class="add">
-      <select v-model.number="chosen" aria-label="A formula to take in">
-        <option :value="0">take in a formula …</option>
+      <select v-model.number="chosen" aria-label="Formula to add">
+        <option :value="0">Add a formula…</option>
         <option v-for="f in others" :key="f.id" :value="f.id">{{ f.name }}</option>
       </select>
       as
-      <select v-model="role" aria-label="Its role">
+      <select v-model="role" aria-label="Role">
         <option v-for="r in ROLES" :key="r" :value="r">{{ r }}</option>
       </select>
-      <input v-model.number="grams" type="number" min="1" placeholder="all of it" aria-label="Grams of it" /> g
-      <v-btn class="act-button" :disabled="!chosen || taking.busy.value" @click="taking.run(chosen)">Take it in</v-btn>
+      <input v-model.number="grams" type="number" min="1" placeholder="whole batch" aria-label="Grams to use" /> g
+      <v-btn class="act-button" :disabled="!chosen || taking.busy.value" @click="taking.run(chosen)">Add sub-recipe</v-btn>
       <span v-if="taking.trouble.value" class="act" role="alert">{{ taking.trouble.value }}</span>
     </p>
 
-    <h4>Sorts out of this dough</h4>
+    <h4>Varieties from this dough</h4>
     <p v-if="!sorts.length" class="note">
-      One kind of piece.
-      <v-btn v-if="bench.mayEdit && pieces > 1" class="quiet-button tiny-button" @click="begin">Make two sorts</v-btn>
+      One variety only.
+      <v-btn v-if="bench.mayEdit && pieces > 1" class="quiet-button tiny-button" @click="begin">Split into two varieties</v-btn>
     </p>
     <template v-else>
       <p v-if="bench.analysis?.sorts_problem" class="act" role="alert">{{ bench.analysis.sorts_problem }}</p>
@@ -158,10 +158,10 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
           <tr>
             <th>sort</th>
             <th>pieces</th>
-            <th>a piece</th>
+            <th>per piece</th>
             <th>net carbs</th>
             <th>protein</th>
-            <th v-if="told[0]?.eaters.length">fit a day</th>
+            <th v-if="told[0]?.eaters.length">pieces per day</th>
             <th>allergens</th>
             <th />
           </tr>
@@ -173,7 +173,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                 :value="sort.name"
                 :disabled="!bench.mayEdit"
                 maxlength="80"
-                aria-label="Name of the sort"
+                aria-label="Variety name"
                 @change="change(n, { name: valueOf($event) })"
               />
             </td>
@@ -203,7 +203,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
               <v-btn
                 v-if="bench.mayEdit"
                 class="quiet-button tiny-button"
-                :aria-label="`Take ${sort.name} away`"
+                :aria-label="`Remove ${sort.name}`"
                 @click="set(sorts.length > 2 ? sorts.filter((_, i) => i !== n) : [])"
                 >×</v-btn
               >
@@ -211,7 +211,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
           </tr>
         </tbody>
       </table>
-      <h4>Whose line is it?</h4>
+      <h4>Which variety uses each ingredient?</h4>
       <table class="whose">
         <tbody>
           <tr v-for="line in bench.lines" :key="line.id">
@@ -229,7 +229,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
           </tr>
         </tbody>
       </table>
-      <v-btn v-if="bench.mayEdit && sorts.length < 12" class="quiet-button" @click="more">One more sort</v-btn>
+      <v-btn v-if="bench.mayEdit && sorts.length < 12" class="quiet-button" @click="more">Add variety</v-btn>
     </template>
   </section>
 </template>

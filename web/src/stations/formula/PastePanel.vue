@@ -91,7 +91,7 @@ const reading = useDo(
     then: (found) => {
       if (found.document) bench.edit(() => found.document as FormulaDocument)
       else text.value = found.text
-      if (found.unread.length) toasts.show(`Not taken over: ${found.unread.join(', ')}.`)
+      if (found.unread.length) toasts.show(`Not imported: ${found.unread.join(', ')}.`)
     },
   },
 )
@@ -207,7 +207,7 @@ function add(): void {
             >
               {{ nameOf(id) }}
             </v-btn>
-            <span v-if="!row.nearest.length" class="note">nothing in the pantry comes near; it stays here</span>
+            <span v-if="!row.nearest.length" class="note">No match in the pantry. This text stays in the box.</span>
           </span>
           <span class="grams figure">{{ grams(row) }}</span>
           <v-btn
@@ -225,7 +225,7 @@ function add(): void {
       <v-btn class="act-button" :disabled="!ready.length && !told.length" @click="add">
         Add {{ ready.length || '' }} {{ ready.length === 1 ? 'line' : 'lines' }}
       </v-btn>
-      <span v-if="left.length" class="note">{{ left.length }} to choose; what is not chosen stays in the box</span>
+      <span v-if="left.length" class="note">{{ left.length }} to choose. Text you skip stays in the box.</span>
     </div>
   </section>
 </template>

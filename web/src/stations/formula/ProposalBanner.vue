@@ -9,7 +9,7 @@ const settle = useSettle()
 </script>
 
 <template>
-  <section v-if="settle.proposed" class="proposal" aria-label="Proposed by a trial">
+  <section v-if="settle.proposed" class="proposal" aria-label="Suggested after a bake">
     <p>
       <b>{{ said(settle.proposed.text, session.units, true) }}</b>{{ ' ' }}
       <span class="note">{{ settle.proposed.edits.map((e) => said(e, session.units, true)).join(', ') }}</span>

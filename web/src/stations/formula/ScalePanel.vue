@@ -85,14 +85,14 @@ function take(): void {
       <span v-if="way === 'piece_g'">{{ weightUnit(session.units) }}</span>
       <v-select v-model="way" class="field way" aria-label="Scale by" :items="ways" />
       <v-select v-if="way === 'line'" v-model="line" class="field way" aria-label="Ingredient" :items="lines" />
-      <v-checkbox v-if="way === 'factor' || way === 'line'" v-model="keep" label="same number of pieces, each larger or smaller" />
+      <v-checkbox v-if="way === 'factor' || way === 'line'" v-model="keep" label="Keep the number of pieces; change their size" />
     </div>
     <p v-if="way === 'line'" class="note">Type what you have: 3 eggs, 250 g, 1 cup.</p>
     <p v-if="asked.trouble.value && wish" class="act" role="alert">{{ asked.trouble.value }}</p>
     <template v-if="scaled">
       <p class="said" aria-live="polite">
-        {{ figure(scaled.factor, 2) }} × this dough: {{ grams(scaled.dough_g) }}, {{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }} of
-        {{ grams(scaled.piece_g) }}.
+        {{ figure(scaled.factor, 2) }} × this formula: {{ grams(scaled.dough_g) }} of dough, {{ pieces }}
+        {{ pieces === 1 ? 'piece' : 'pieces' }} of {{ grams(scaled.piece_g) }}.
       </p>
       <table class="figures">
         <thead>
@@ -114,7 +114,7 @@ function take(): void {
           </tr>
         </tbody>
       </table>
-      <v-btn class="act-button" @click="take">Take these weights</v-btn>
+      <v-btn class="act-button" @click="take">Apply these weights</v-btn>
     </template>
   </section>
 </template>

@@ -6,6 +6,7 @@
 import { computed } from 'vue'
 import JobProgress from '@/components/frame/JobProgress.vue'
 import { usePanels } from '@/composables/usePanels'
+import { useSession } from '@/stores/session'
 import { useBench } from '@/stores/bench'
 import { useSettle } from '@/stores/settle'
 import SettleWay from './SettleWay.vue'
@@ -14,32 +15,37 @@ import SettleWish from './SettleWish.vue'
 const bench = useBench()
 const settle = useSettle()
 const panels = usePanels()
+const session = useSession()
 const ways = computed(() => settle.answer?.ways ?? [])
-const count = (edits: number): string => `${edits} ${edits === 1 ? 'edit' : 'edits'}`
+const count = (edits: number): string => `${edits} ${edits === 1 ? 'change' : 'changes'}`
 </script>
 
 <template>
-  <section class="settle" aria-label="Settle">
+  <section class="settle" aria-label="Balance">
     <div class="panel-head">
-      <h3>Settle</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <h3>Balance</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the ingredients</v-btn>
     </div>
     <SettleWish />
+    <details v-if="session.words" class="keeps">
+      <summary class="note">What a balance keeps by itself</summary>
+      <p class="note">
+        Every option keeps {{ session.words.balance_keeps.join(', ') }}. If that is impossible, you can switch a limit off.
+      </p>
+    </details>
     <p class="go">
       <v-btn :class="settle.fresh ? 'quiet-button' : 'act-button'" :disabled="!bench.mayEdit || settle.underWay" @click="settle.start()">
-        {{ settle.answer ? 'Settle again' : 'Settle' }}
+        {{ settle.answer ? 'Balance again' : 'Balance formula' }}
       </v-btn>
       <JobProgress v-if="settle.underWay && settle.job" :job="settle.job" what="%" @stop="settle.stop()" />
     </p>
     <p v-if="settle.trouble" class="act" role="alert">{{ settle.trouble }}</p>
     <template v-if="settle.answer">
       <p class="text" aria-live="polite">{{ settle.answer.nearest || settle.answer.text }}</p>
-      <p v-if="settle.answer.status === 'fits'" class="note">
-        Set a target on a ruler, leave something out, or wish for another handling or texture.
-      </p>
-      <p v-if="!settle.fresh" class="about">The formula has changed since: settle again.</p>
+      <p v-if="settle.answer.status === 'fits'" class="note">Set a target, exclude an ingredient, or choose another handling or texture.</p>
+      <p v-if="!settle.fresh" class="about">The formula has changed. Balance again.</p>
       <template v-if="settle.answer.clash.length">
-        <p class="note">These cannot all be kept. What would do, one at a time:</p>
+        <p class="note">These targets conflict. Change any one of them:</p>
         <ul class="clash">
           <li v-for="limit in settle.answer.clash" :key="`${limit.kind}${limit.key}`">
             <span>{{ limit.text }}</span>
@@ -48,8 +54,8 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'edit' : 'edi
           </li>
         </ul>
       </template>
-      <p v-for="move in settle.answer.moves" :key="move" class="note">It would be {{ move }}.</p>
-      <div v-if="ways.length > 1" class="ways" role="group" aria-label="Ways">
+      <p v-for="move in settle.answer.moves" :key="move" class="note">For example: {{ move }}.</p>
+      <div v-if="ways.length > 1" class="ways" role="group" aria-label="Options">
         <v-btn
           v-for="(w, i) in ways"
           :key="i"
@@ -64,7 +70,7 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'edit' : 'edi
       <SettleWay v-if="settle.way" :way="settle.way" />
       <p v-if="settle.answer.surer" class="note">{{ settle.answer.surer }}</p>
       <p v-if="settle.answer.status === 'begin'">
-        <router-link class="quiet-button link" :to="`/formula/begin?form=${bench.document?.form.kind ?? ''}`">Begin anew</router-link>
+        <router-link class="quiet-button link" :to="`/formula/begin?form=${bench.document?.form.kind ?? ''}`">Start over</router-link>
       </p>
     </template>
   </section>

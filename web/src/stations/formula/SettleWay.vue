@@ -20,7 +20,7 @@ const panels = usePanels()
 const some = computed(() => settle.ticked.length < settle.edits.length)
 /** With an edit left out the figures are others: they are worked out anew. */
 const partly = useAsk(
-  () => ['settled in part', settle.preview],
+  () => ['partly balanced', settle.preview],
   (at) => settled(api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: at }, body: settle.preview as FormulaDocument })),
   { keep: true, when: () => some.value && settle.preview !== null },
 )
@@ -47,7 +47,7 @@ function accept(): void {
 <template>
   <div class="way">
     <div>
-      <ul class="edits" aria-label="Edits">
+      <ul class="edits" aria-label="Changes">
         <li v-for="edit in settle.edits" :key="edit.key">
           <v-checkbox
             :model-value="!settle.unticked.has(edit.key)"
@@ -58,17 +58,17 @@ function accept(): void {
       </ul>
       <p class="buttons">
         <v-btn class="act-button" :disabled="!settle.fresh || !settle.ticked.length || !bench.mayEdit" @click="accept">
-          {{ some ? `Take ${settle.ticked.length} of ${settle.edits.length}` : 'Take them all' }}
+          {{ some ? `Apply ${settle.ticked.length} of ${settle.edits.length}` : 'Apply all' }}
         </v-btn>
         <v-btn
           v-if="(settle.answer?.ways.length ?? 0) > 1"
           class="quiet-button"
           @click="settle.choose((settle.number + 1) % (settle.answer?.ways.length ?? 1))"
-          >Next way</v-btn
+          >Next option</v-btn
         >
       </p>
       <ul v-if="way.lost.length || way.cautions.length || way.missed.length" class="said-list">
-        <li v-for="text in way.missed" :key="text" class="act">Not met: {{ text }}.</li>
+        <li v-for="text in way.missed" :key="text" class="act">Target not met: {{ text }}.</li>
         <li v-for="text in [...way.lost, ...way.cautions]" :key="text">{{ text }}</li>
       </ul>
     </div>
@@ -76,9 +76,9 @@ function accept(): void {
       <table class="figures">
         <thead>
           <tr>
-            <th scope="col">what moves</th>
-            <th scope="col">now</th>
-            <th scope="col">then</th>
+            <th scope="col">Effect</th>
+            <th scope="col">before</th>
+            <th scope="col">after</th>
           </tr>
         </thead>
         <tbody>
@@ -117,7 +117,7 @@ function accept(): void {
         </tbody>
       </table>
       <p class="note">Dough {{ mass }}.</p>
-      <p v-if="way.holds.length" class="note">Held by {{ way.holds.join(' · ') }}.</p>
+      <p v-if="way.holds.length" class="note">Limited by {{ way.holds.join(' · ') }}.</p>
       <p v-for="text in way.prices" :key="text" class="note">{{ text }}</p>
       <p v-for="s in way.sure" :key="s.key" class="note">{{ s.text }}</p>
     </div>

@@ -13,7 +13,7 @@ const classes = computed(() => [
   ...(session.words?.handling_classes ?? []).map((name) => ({ value: name, title: `${name} at shaping` })),
 ])
 const scores = computed(() => [
-  { value: '', title: 'eats as it does' },
+  { value: '', title: 'same texture' },
   ...(session.words?.textures ?? []).flatMap((t) => [
     { value: `${t.id}+`, title: `${t.name.toLowerCase()} at least` },
     { value: `${t.id}-`, title: `${t.name.toLowerCase()} at most` },
@@ -69,28 +69,21 @@ watch([score, points], () => {
 </script>
 
 <template>
-  <form class="wish" aria-label="Wishes" @submit.prevent="settle.start()">
-    <v-select
-      v-model="settle.wish.without"
-      class="field wide"
-      multiple
-      aria-label="Leave out"
-      placeholder="leave nothing out"
-      :items="leave"
-    >
+  <form class="wish" aria-label="Your targets" @submit.prevent="settle.start()">
+    <v-select v-model="settle.wish.without" class="field wide" multiple aria-label="Leave out" placeholder="exclude nothing" :items="leave">
       <template #selection="{ item, index }">
         <span>{{ index ? ', ' : 'without ' }}{{ item.title }}</span>
       </template>
     </v-select>
     <v-select v-model="settle.wish.handling" class="field" aria-label="Handling" :items="classes" />
     <v-select v-model="score" class="field" aria-label="Texture" :items="scores" />
-    <v-text-field v-if="score" v-model="points" class="field points" inputmode="decimal" aria-label="Points of ten" />
+    <v-text-field v-if="score" v-model="points" class="field points" inputmode="decimal" aria-label="Points out of 10" />
     <v-text-field
       v-model="within"
       class="field short"
       inputmode="decimal"
       placeholder="any time in the oven"
-      aria-label="Baked within so many minutes"
+      aria-label="Longest baking time, min"
       @change="setWithin"
     />
     <v-text-field
@@ -98,19 +91,19 @@ watch([score, points], () => {
       class="field short"
       inputmode="decimal"
       :placeholder="`any thickness, ${unit}`"
-      :aria-label="`No thicker than so many ${unit}`"
+      :aria-label="`Max thickness, ${unit}`"
       @change="setThick"
     />
     <label class="sure">
       <span>targets {{ steps[step]?.text }}</span>
-      <v-slider v-model="step" :min="0" :max="steps.length - 1" :step="1" show-ticks="always" aria-label="How sure" />
+      <v-slider v-model="step" :min="0" :max="steps.length - 1" :step="1" show-ticks="always" aria-label="Certainty" />
     </label>
-    <v-checkbox v-model="toTheGram" label="to the gram" />
+    <v-checkbox v-model="toTheGram" label="Exact grams" />
     <fieldset class="may">
-      <legend>may change</legend>
-      <v-checkbox v-model="settle.wish.may_bring" label="what is in it" />
+      <legend>Allowed to change</legend>
+      <v-checkbox v-model="settle.wish.may_bring" label="ingredients" />
       <v-checkbox v-if="settle.wish.may_bring" v-model="settle.wish.only_stock" label="only from my stock" />
-      <v-checkbox v-model="settle.wish.may_change_mass" label="its weight" />
+      <v-checkbox v-model="settle.wish.may_change_mass" label="dough weight" />
       <v-checkbox v-model="settle.wish.may_change_pieces" label="how many pieces" />
       <v-checkbox v-model="settle.wish.may_change_thickness" label="how thick" />
     </fieldset>

@@ -21,18 +21,18 @@ const copying = useDo(
 <template>
   <section class="begin" aria-label="Begin">
     <h3>Your kitchen has no formulas yet</h3>
-    <p>Copy one of ours and make it your own, paste a recipe, start from nothing, or import a file.</p>
+    <p>Copy a starter formula, paste a recipe, start with a blank formula, or import a file.</p>
     <p class="choices">
       <v-btn class="act-button" @click="emit('start', true)">Paste a recipe</v-btn>
-      <v-btn class="quiet-button" @click="router.push('/formula/begin')">Begin from a shape</v-btn>
-      <v-btn class="quiet-button" @click="emit('start', false)">Start from nothing</v-btn>
+      <v-btn class="quiet-button" @click="router.push('/formula/begin')">Start from a shape</v-btn>
+      <v-btn class="quiet-button" @click="emit('start', false)">Start with a blank formula</v-btn>
       <v-btn class="quiet-button" @click="emit('choose')">Import a file</v-btn>
     </p>
     <ul class="house">
       <li v-for="h in house.answer.value" :key="h.name">
         <v-btn class="house-button" :disabled="copying.busy.value" @click="copying.run(h.name)">
           <b>{{ h.name }}</b>
-          <span class="note">{{ formName(h.form) }} · {{ h.pieces }} pieces</span>
+          <span class="note">{{ formName(h.form) }} · {{ h.pieces }} {{ h.pieces === 1 ? 'piece' : 'pieces' }}</span>
         </v-btn>
       </li>
     </ul>

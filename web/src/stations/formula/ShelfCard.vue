@@ -36,7 +36,7 @@ const session = useSession()
     </router-link>
     <span v-if="session.may('formulas.edit')" class="actions">
       <v-btn class="note" @click="emit('copy')">copy</v-btn>
-      <v-btn class="note" @click="emit('archive')">{{ archived ? 'bring back' : 'archive' }}</v-btn>
+      <v-btn class="note" @click="emit('archive')">{{ archived ? 'Restore' : 'Archive' }}</v-btn>
     </span>
   </div>
 </template>

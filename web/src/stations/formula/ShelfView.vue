@@ -117,7 +117,7 @@ const shelving = useCopyAndArchive()
           type="file"
           multiple
           accept=".json,application/json"
-          aria-label="Files of formulas"
+          aria-label="Formula files"
           tabindex="-1"
           @change="take(($event.target as HTMLInputElement).files)"
         />
@@ -129,7 +129,7 @@ const shelving = useCopyAndArchive()
         >Export all</v-btn
       >
       <template v-if="session.may('formulas.edit')">
-        <v-btn class="quiet-button" @click="router.push('/formula/begin')">Begin</v-btn>
+        <v-btn class="quiet-button" @click="router.push('/formula/begin')">Start from a shape</v-btn>
         <v-btn class="quiet-button" @click="start(true)">Paste a list</v-btn>
         <v-btn class="act-button" @click="start(false)">New formula</v-btn>
       </template>
@@ -145,7 +145,7 @@ const shelving = useCopyAndArchive()
     <ShelfBegin v-else-if="empty && session.may('formulas.edit')" :form-name="formName" @start="start" @choose="chooser?.click()" />
     <div v-else-if="!items.length" class="empty">
       <p class="figure">{{ search || form ? 'No formula found.' : archived ? 'The archive is empty.' : 'No formulas yet.' }}</p>
-      <p v-if="search || form" class="note">Search by a few letters of the name, or choose all shapes.</p>
+      <p v-if="search || form" class="note">Type part of the name, or choose “All shapes”.</p>
     </div>
     <div v-else ref="grid" role="list">
       <LongRows :items="rows" :whole="30" :item-height="CARD.height + CARD.gap">

@@ -33,7 +33,7 @@ const grams = (value: number | undefined): string =>
 
 <template>
   <div class="pair">
-    <p class="words">{{ changes.length ? changes.join(' · ') : 'Nothing differs.' }}</p>
+    <p class="words">{{ changes.length ? changes.join(' · ') : 'No differences.' }}</p>
     <div class="bodies">
       <figure>
         <CoreThumb :strata="strata(left)" :width="72" :height="300" />

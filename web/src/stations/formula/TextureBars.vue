@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /**
- * What it will eat like: nine scores as bars from 0 to 10 with their soft range. How far a score can be trusted
+ * Expected texture: nine scores as bars from 0 to 10 with their soft range. How far a score can be trusted
  * is its bar's edge and a word; a press shows what makes it.
  */
 import { computed, ref } from 'vue'
@@ -33,9 +33,9 @@ const texture = computed(() => bench.analysis?.texture ?? null)
 const baked = computed(() => bench.analysis?.baked ?? null)
 const sources: Record<string, string> = {
   set: 'As you set it',
-  dried: 'Dried as this form is',
-  habit: 'By this form’s habit',
-  oven: 'By the oven',
+  dried: 'Dried, as usual for this shape',
+  habit: 'Usual for this shape',
+  oven: 'From the oven forecast',
 }
 const marks: Record<string, string> = { computed: 'computed', 'rule of thumb': 'rule of thumb', hint: 'a hint' }
 type Bake = NonNullable<FormulaDocument['bake']>
@@ -50,7 +50,7 @@ const point = (lines: readonly string[] | undefined): void => {
 
 <template>
   <section v-if="texture && baked" class="texture" aria-label="Texture">
-    <h3>What it will eat like</h3>
+    <h3>Expected texture</h3>
     <p>{{ texture.text }}</p>
     <ul>
       <li v-for="s in texture.scores" :key="s.key">
@@ -64,7 +64,7 @@ const point = (lines: readonly string[] | undefined): void => {
           <span
             class="bar"
             role="img"
-            :aria-label="`${s.label} ${figure(s.value, 1)} of 10, 9 times in 10 between ${figure(s.low, 1)} and ${figure(s.high, 1)}`"
+            :aria-label="`${s.label}: ${figure(s.value, 1)} out of 10, likely (9 in 10) ${figure(s.low, 1)} to ${figure(s.high, 1)}`"
           >
             <i class="smear" :style="{ left: `${s.low * 10}%`, width: `${(s.high - s.low) * 10}%` }" />
             <i v-if="wished(s.key) !== null" class="wish" :style="{ left: `${(wished(s.key) ?? 0) * 10}%` }" />
@@ -77,15 +77,15 @@ const point = (lines: readonly string[] | undefined): void => {
           <v-btn v-for="t in s.terms" :key="t.what" class="note term" :disabled="!t.lines.length" @click="point(t.lines)">
             {{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}
           </v-btn>
-          <span v-if="!s.terms.length" class="note">nothing here makes it</span>
+          <span v-if="!s.terms.length" class="note">no ingredient contributes</span>
           <div v-if="bench.mayEdit" class="wishes">
-            <v-slider v-model="aim" :min="0" :max="10" :step="0.5" :aria-label="`How ${s.label.toLowerCase()} it is wished`" />
+            <v-slider v-model="aim" :min="0" :max="10" :step="0.5" :aria-label="`Target for ${s.label.toLowerCase()}`" />
             <v-btn
               class="quiet-button tiny-button"
               :disabled="Math.abs(aim - s.value) < 0.5"
               @click="settling.texture(s.key, aim > s.value ? { low: aim, high: null } : { low: null, high: aim })"
               >{{
-                Math.abs(aim - s.value) < 0.5 ? 'Pull it to wish for another' : `Settle for ${aim} or ${aim > s.value ? 'more' : 'less'}`
+                Math.abs(aim - s.value) < 0.5 ? 'Drag to set a target' : `Settle for ${aim} or ${aim > s.value ? 'more' : 'less'}`
               }}</v-btn
             >
           </div>
@@ -97,11 +97,11 @@ const point = (lines: readonly string[] | undefined): void => {
     </ul>
     <div class="bake">
       <label class="note"
-        >baked to
+        >final moisture
         <QuantityField
           kind="percent"
           bare
-          label="Final moisture, per cent"
+          label="Final moisture, %"
           :value="Math.round(baked.moisture_percent)"
           :low="1"
           :high="90"
@@ -132,10 +132,14 @@ const point = (lines: readonly string[] | undefined): void => {
     <p class="note">
       {{ sources[baked.source]
       }}<span v-if="baked.source === 'set' || baked.source === 'oven'"
-        >: take it out at {{ inWeight(baked.bake_to_piece_g, session.units) }} a piece (−{{ figure(baked.loss.value * 100, 0) }} %)</span
-      ><span v-else> it loses about {{ figure(baked.loss.value * 100, 0) }} %; the Oven station tells the weight to bake to</span
-      ><span v-if="baked.fat_absorbed_g > 0">, with {{ inWeight(baked.fat_absorbed_g, session.units) }} of frying fat taken up by all</span
-      >; oven {{ temperature(texture.oven_c, session.units) }}. House coefficients until your own trials move them.
+        >: take it out when each piece weighs {{ inWeight(baked.bake_to_piece_g, session.units) }} (−{{
+          figure(baked.loss.value * 100, 0)
+        }}
+        %)</span
+      ><span v-else> loses about {{ figure(baked.loss.value * 100, 0) }} % in the oven; see the Oven page for the target weight</span
+      ><span v-if="baked.fat_absorbed_g > 0"
+        >, including {{ inWeight(baked.fat_absorbed_g, session.units) }} of absorbed frying fat in the batch</span
+      >; oven {{ temperature(texture.oven_c, session.units) }}. Built-in estimates until your own bakes adjust them.
     </p>
   </section>
 </template>

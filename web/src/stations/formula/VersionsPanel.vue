@@ -60,7 +60,7 @@ async function side(number: number): Promise<Side> {
             api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions/{number}', { params: { path: { ...path.value, number } } }),
           )
         ).document as FormulaDocument)
-  if (!document) throw new Error('no document on the bench')
+  if (!document) throw new Error('no formula is open')
   const analysis = await settled(
     api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: { kitchen_id: path.value.kitchen_id } }, body: document }),
   )
@@ -93,7 +93,7 @@ function close(): void {
 
 const recalling = useDo((number: number) => bench.recall(number), {
   then: (_, number) => {
-    toasts.show(`v${number} is on the bench as your draft.`, {
+    toasts.show(`v${number} is now your draft.`, {
       action: {
         label: 'Undo',
         run: () => {
@@ -143,12 +143,14 @@ const recall = (number: number): void => {
           <p class="note">{{ v.author }} · {{ ago(v.created_at) }}</p>
         </div>
         <div class="actions">
-          <v-btn v-if="v.number > 1" class="note" @click="sides = [v.number - 1, v.number]">beside v{{ v.number - 1 }}</v-btn>
-          <v-btn class="note" @click="sides = [v.number, 0]">beside the draft</v-btn>
-          <v-btn v-if="bench.mayEdit" class="note" @click="recall(v.number)">bring back</v-btn>
+          <v-btn v-if="v.number > 1" class="note" @click="sides = [v.number - 1, v.number]">Compare with v{{ v.number - 1 }}</v-btn>
+          <v-btn class="note" @click="sides = [v.number, 0]">Compare with draft</v-btn>
+          <v-btn v-if="bench.mayEdit" class="note" @click="recall(v.number)">restore</v-btn>
         </div>
       </li>
-      <li v-if="!bench.versions.length" class="none note">No version saved yet. A version never changes; the draft goes on.</li>
+      <li v-if="!bench.versions.length" class="none note">
+        No version saved yet. A saved version never changes. You keep editing the draft.
+      </li>
     </ol>
   </section>
 </template>

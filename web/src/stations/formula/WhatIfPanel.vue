@@ -51,7 +51,10 @@ const moving = computed(() => (sweep.value?.curves ?? []).filter(isMoving))
 const still = computed(() => (sweep.value?.curves ?? []).filter((c) => !isMoving(c)).map((c) => c.label.toLowerCase()))
 const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(session.units)}`
 const leaves = (c: Curve): string =>
-  [c.leaves_low_g == null ? '' : `out below ${grams(c.leaves_low_g)}`, c.leaves_high_g == null ? '' : `out above ${grams(c.leaves_high_g)}`]
+  [
+    c.leaves_low_g == null ? '' : `out of range below ${grams(c.leaves_low_g)}`,
+    c.leaves_high_g == null ? '' : `out of range above ${grams(c.leaves_high_g)}`,
+  ]
     .filter(Boolean)
     .join(', ')
 const classes = computed(() => {
@@ -81,7 +84,7 @@ function take(event: MouseEvent): void {
 <template>
   <section class="what-if" aria-label="What if">
     <div class="panel-head">
-      <h3>{{ sweep?.name ?? 'What if' }}, more or less</h3>
+      <h3>What if: more or less {{ sweep?.name ?? 'of one ingredient' }}</h3>
       <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
     </div>
     <p v-if="asked.missing.value" class="act" role="alert">{{ asked.missing.value }}</p>
@@ -103,10 +106,10 @@ function take(event: MouseEvent): void {
           </p>
         </figure>
       </div>
-      <p v-if="still.length" class="note">It does not move {{ still.join(', ') }}.</p>
+      <p v-if="still.length" class="note">No effect on {{ still.join(', ') }}.</p>
       <p class="ends note">
-        {{ grams(sweep.grams[0] ?? 0) }} at the left, {{ grams(sweep.grams.at(-1) ?? 0) }} at the right; the line is where it stands. Press
-        a curve to take that weight.
+        Left: {{ grams(sweep.grams[0] ?? 0) }}; right: {{ grams(sweep.grams.at(-1) ?? 0) }}. The line marks the current weight. Tap a curve
+        to use the weight there.
       </p>
       <p>
         Handling: <span v-for="(run, i) in classes" :key="i">{{ i ? ', ' : '' }}{{ run.name }} to {{ grams(run.to) }}</span>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the zeros on the packs hide, at worst, in a piece. */
+/** What the zeros on the packs hide, up to, per piece. */
 import { useBench } from '@/stores/bench'
 
 const bench = useBench()
@@ -7,15 +7,15 @@ const amount = (value: number): string => value.toFixed(value < 1 ? 2 : 1)
 </script>
 
 <template>
-  <section v-if="bench.analysis?.hidden.length" class="zeros" aria-label="What the zeros hide">
-    <h3>What the zeros hide</h3>
-    <p class="note">at worst, in a piece</p>
+  <section v-if="bench.analysis?.hidden.length" class="zeros" aria-label="Amounts hidden by rounding to 0">
+    <h3>Amounts hidden by rounding to 0</h3>
+    <p class="note">up to, per piece</p>
     <details v-for="h in bench.analysis.hidden" :key="h.figure">
       <summary>
         {{ h.name.toLowerCase() }} <b>{{ amount(h.most_a_piece) }} {{ h.unit }}</b>
       </summary>
       <v-btn v-for="z in h.zeros" :key="z.line" class="note" @click="bench.selected = z.line">
-        {{ z.name }}: “{{ z.printed }}” in {{ z.per_g }} g, up to {{ amount(z.most_a_piece) }} {{ z.unit }}
+        {{ z.name }}: “{{ z.printed }}” per {{ z.per_g }} g can be up to {{ amount(z.most_a_piece) }} {{ z.unit }} per piece
       </v-btn>
     </details>
   </section>

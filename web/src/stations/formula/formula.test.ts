@@ -152,7 +152,7 @@ describe('the thickening curve', () => {
   it('is in alarm when the dough does not fit its form, and still for a viewer', async () => {
     const { view } = await curve({ fits: false, crumbly: 0.6 }, false)
     expect(view.get('p').classes()).toContain('act')
-    expect(view.text()).toContain('may crumble 60 %')
+    expect(view.text()).toContain('60 % chance of crumbling')
     expect(view.get('input[type=range]').attributes()).toHaveProperty('disabled')
   })
 })
@@ -167,8 +167,8 @@ describe('the texture bars', () => {
   it('are as long as their score, with the range behind and how far to trust it', async () => {
     const { view } = await bars()
     expect(view.findAll('[role=img]').map((b) => b.attributes('aria-label'))).toEqual([
-      'Crisp 7.0 of 10, 9 times in 10 between 6.0 and 8.0',
-      'Eggy 2.0 of 10, 9 times in 10 between 1.0 and 3.0',
+      'Crisp: 7.0 out of 10, likely (9 in 10) 6.0 to 8.0',
+      'Eggy: 2.0 out of 10, likely (9 in 10) 1.0 to 3.0',
     ])
     expect(view.get('.value').attributes('style')).toContain('width: 70%')
     expect(view.findAll('.mark').map((m) => m.text())).toEqual(['computed', 'a hint'])
@@ -184,7 +184,7 @@ describe('the texture bars', () => {
 
   it('take a final moisture with a comma, and none when the box is emptied', async () => {
     const { bench, view } = await bars()
-    const box = view.get('[aria-label="Final moisture, per cent"]')
+    const box = view.get('[aria-label="Final moisture, %"]')
     await box.setValue('7,5')
     expect(bench.document?.bake).toMatchObject({ moisture_percent: 7.5, moisture_from: '' })
     await box.setValue('')

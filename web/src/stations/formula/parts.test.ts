@@ -34,27 +34,27 @@ describe('parts and sorts', () => {
 
   it('offers a newer version with what is different, and takes it when pressed', async () => {
     const { bench, view } = await panel(withPart)
-    expect(view.text()).toContain('Version 3 is there: salt 3 → 4 g')
+    expect(view.text()).toContain('Version 3 is available: salt 3 → 4 g')
     await view
       .findAll('button')
-      .find((b) => b.text() === 'Take it')
+      .find((b) => b.text() === 'Update')
       ?.trigger('click')
     expect(bench.lines.find((line) => line.id === 'part')?.part?.number).toBe(3)
   })
 
   it('takes a formula in as a line of its own', async () => {
     const { bench, view } = await panel(DOCUMENT)
-    await view.get('[aria-label="A formula to take in"]').setValue('9')
+    await view.get('[aria-label="Formula to add"]').setValue('9')
     expect(
       view
         .findAll('button')
-        .find((b) => b.text() === 'Take it in')
+        .find((b) => b.text() === 'Add sub-recipe')
         ?.attributes('disabled'),
     ).toBeUndefined()
-    await view.get('[aria-label="Grams of it"]').setValue(120)
+    await view.get('[aria-label="Grams to use"]').setValue(120)
     await view
       .findAll('button')
-      .find((b) => b.text() === 'Take it in')
+      .find((b) => b.text() === 'Add sub-recipe')
       ?.trigger('click')
     await vi.waitFor(() => {
       expect(bench.lines).toHaveLength(2)
@@ -67,13 +67,13 @@ describe('parts and sorts', () => {
     const { bench, view } = await panel(DOCUMENT)
     await view
       .findAll('button')
-      .find((b) => b.text() === 'Make two sorts')
+      .find((b) => b.text() === 'Split into two varieties')
       ?.trigger('click')
     expect(bench.document?.sorts?.map((sort) => sort.pieces)).toEqual([3, 3])
     view.findAllComponents({ name: 'VCheckboxBtn' })[0]?.vm.$emit('update:modelValue', true)
     await flushPromises()
     expect(bench.document?.sorts?.[0]?.lines).toEqual(['a'])
-    await view.get('[aria-label="Take one away"]').trigger('click')
+    await view.get('[aria-label="Remove one"]').trigger('click')
     expect(bench.document?.sorts).toEqual([])
   })
 })

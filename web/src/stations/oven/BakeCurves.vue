@@ -33,14 +33,14 @@ const told = computed(() => {
   const { core_c_at_ready: c, loss_percent: lost, safe_min: safe, safe_for: what } = props.forecast
   const core = c == null ? '' : temperature(c, session.units)
   const safely = safe == null ? '' : `; ${what}-safe at ${minutes(safe)} min`
-  return `Core ${core} and ${lost ? lost.best.toFixed(0) : '…'} % lost when done${safely}`
+  return `Core ${core} and ${lost ? lost.best.toFixed(0) : '…'} % weight loss when done${safely}`
 })
 const passed = computed(() => (props.forecast.safe_min == null ? '' : `, passed at ${minutes(props.forecast.safe_min)} min`))
 </script>
 
 <template>
-  <section aria-label="Core and weight">
-    <h3>Core and weight</h3>
+  <section aria-label="Core temperature and weight loss">
+    <h3>Core temperature and weight loss</h3>
     <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="told">
       <rect
         v-if="forecast.ready_min"

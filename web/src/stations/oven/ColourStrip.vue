@@ -38,15 +38,15 @@ const beneath = computed(
 )
 const said = (at: number | null | undefined): string => (at == null ? '…' : minutes(at))
 const told = computed(
-  () => `Gold from ${said(ends.value[0])} to ${said(ends.value[1])} min; burnt at ${said(props.forecast.burnt_min)} min`,
+  () => `Golden from ${said(ends.value[0])} to ${said(ends.value[1])} min; burnt at ${said(props.forecast.burnt_min)} min`,
 )
 </script>
 
 <template>
-  <section aria-label="Colour">
+  <section aria-label="Color">
     <div class="headed">
-      <h3>Colour</h3>
-      <span class="note">pale · gold · burnt</span>
+      <h3>Color</h3>
+      <span class="note">pale · golden · burnt</span>
     </div>
     <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="told">
       <g v-for="(s, i) in strips" :key="s.name" :transform="`translate(0 ${i * 20})`">
@@ -56,7 +56,7 @@ const told = computed(
       <g v-if="ends[0] != null && x(ends[0]) < WIDTH" :transform="`translate(0 ${strips.length * 20})`">
         <path :d="`M ${x(ends[0])} 0 v 7 H ${x(ends[1] ?? span)} v -7`" class="bracket" />
         <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">
-          gold {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min
+          golden {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min
         </text>
       </g>
       <g

@@ -71,12 +71,12 @@ function point(event: PointerEvent): void {
   pointed.value =
     t === undefined
       ? ''
-      : `at ${minutes(minute)} min, ${inLength(series.value.shade_mm[row])} under the top: about ${temperature(t, session.units)}, ${gone} % of its water gone`
+      : `at ${minutes(minute)} min, ${inLength(series.value.shade_mm[row])} below the top: about ${temperature(t, session.units)}, ${gone} % of the water lost`
 }
 const told = computed(() => {
   const c = props.forecast.core_c_at_ready
   const middle = c == null ? 'is not done' : `reaches ${temperature(c, session.units)} when it is done`
-  return `Depth against minutes. The middle ${middle}; dashed: half of the water gone.`
+  return `Depth over time. The center ${middle}. Dashed line: half of the water lost.`
 })
 </script>
 
@@ -85,7 +85,7 @@ const told = computed(() => {
     <div class="headed">
       <h3>Inside the dough</h3>
       <span class="note" aria-live="off">{{
-        pointed || `top ↑ · ${inLength(series.shade_mm.at(-1))} · ↓ underside · blue cold, brown hot and dry`
+        pointed || `top ↑ · ${inLength(series.shade_mm.at(-1))} · ↓ underside · blue = cold, brown = hot and dry`
       }}</span>
     </div>
     <svg

@@ -18,7 +18,7 @@ const set = (change: Parameters<typeof withBake>[1]): void => {
 
 <template>
   <div>
-    <h4>If instead …</h4>
+    <h4>What if…</h4>
     <dl class="ifs">
       <div v-for="w in forecast.what_ifs" :key="w.key">
         <dt>{{ w.name }}</dt>
@@ -32,25 +32,25 @@ const set = (change: Parameters<typeof withBake>[1]): void => {
       <li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }">
         <v-btn :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</v-btn>{{ ' '
         }}<span
-          >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, ${minutes(s.window_min)} to spare`
+          >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, then ${minutes(s.window_min)} min until too dark`
           }}{{ s.best ? ' · suggested' : '' }}</span
         >
       </li>
     </ul>
     <p class="note">
-      How thick to be done in
+      Greatest thickness that bakes in
       <QuantityField
         kind="minutes"
         style="--quantity-width: 48px; --field-height: 22px"
-        label="Minutes there are"
+        label="Baking time available, min"
         :value="within"
         :low="0.1"
         @change="emit('within', $event)"
       />?<b v-if="within != null">
-        {{ thickest == null ? 'not even thin' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b
+        {{ thickest == null ? 'not possible at any thickness' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b
       >
     </p>
-    <p class="note">Decided by {{ forecast.decides }}. {{ forecast.rests_on }} {{ forecast.sureness }}</p>
+    <p class="note">Doneness depends on {{ forecast.decides }}. {{ forecast.rests_on }} {{ forecast.sureness }}</p>
   </div>
 </template>
 

@@ -108,16 +108,16 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
 <template>
   <section class="log">
     <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">
-      I baked this · {{ oven.bakes.length }} {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} saved
+      Log a bake · {{ oven.bakes.length }} {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} saved
     </v-btn>
     <div v-if="open">
       <p class="note">
-        Started at 0 ± {{ degreesApart(oven.prior_half_k, session.units) }} as any unknown oven; now
+        Oven offset: assumed 0 ± {{ degreesApart(oven.prior_half_k, session.units) }} before your first bake; now
         {{ aboutApart(oven.offset_k, oven.offset_half_k, session.units) }}, from {{ oven.learned_from }}
         {{ oven.learned_from === 1 ? 'bake' : 'bakes' }} (those of the Run station included).
       </p>
       <p class="note">
-        It stands at
+        Altitude of this oven:
         <QuantityField kind="altitude" label="Altitude of this oven" :value="oven.altitude_m" :disabled="!bench.mayEdit" @change="stand" />
         above the sea, for every formula baked in it.
       </p>
@@ -141,12 +141,12 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
           {{ weightUnit(session.units) }}</label
         >
         <label
-          >probe, empty oven
+          >thermometer in the empty oven
           <v-text-field
             v-model="seen.probe_c"
             class="field"
             inputmode="decimal"
-            :aria-label="`Probe in the empty oven, ${temperatureUnit(session.units)}`"
+            :aria-label="`Thermometer in the empty oven, ${temperatureUnit(session.units)}`"
           />
           {{ temperatureUnit(session.units) }}</label
         >

@@ -55,7 +55,7 @@ const word = (row: number, column: number): string => {
 </script>
 
 <template>
-  <section aria-label="Map of temperature and thickness" class="map">
+  <section aria-label="Temperature and thickness map" class="map">
     <h3>Temperature and thickness</h3>
     <p class="note">
       What a bake of
@@ -64,9 +64,9 @@ const word = (row: number, column: number): string => {
         class="field"
         :placeholder="minutes == null ? '' : said(minutes)"
         inputmode="decimal"
-        aria-label="Minutes of the map"
+        aria-label="Baking time for this map, min"
       />
-      min comes to, 400 bakes in the background.
+      min (400 simulated bakes, calculated in the background).
       <v-btn v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">
         {{ result ? 'Redraw' : 'Draw the map' }}
       </v-btn>
@@ -77,7 +77,7 @@ const word = (row: number, column: number): string => {
       <svg
         :viewBox="`-46 -4 ${result.oven_c.length * CELL + 54} ${result.thickness_mm.length * CELL + 30}`"
         role="group"
-        aria-label="Thickness down, temperature across"
+        aria-label="Rows: thickness. Columns: temperature."
       >
         <g v-for="(row, r) in result.regions" :key="r">
           <rect
@@ -96,7 +96,7 @@ const word = (row: number, column: number): string => {
             {{ length(result.thickness_mm[r] ?? 0, session.units) }}
           </text>
         </g>
-        <circle v-if="own" :cx="own.x" :cy="own.y" :r="CELL / 3" class="own"><title>the bake as it is now</title></circle>
+        <circle v-if="own" :cx="own.x" :cy="own.y" :r="CELL / 3" class="own"><title>your current settings</title></circle>
         <text
           v-for="(t, c) in result.oven_c"
           v-show="c % 4 === 0"
@@ -108,14 +108,14 @@ const word = (row: number, column: number): string => {
           {{ Math.round(degrees(t, session.units)) }}
         </text>
         <text :x="result.oven_c.length * CELL" :y="result.thickness_mm.length * CELL + 25" text-anchor="end" class="axis">
-          {{ temperatureUnit(session.units) }} on the dial
+          oven setting, {{ temperatureUnit(session.units) }}
         </text>
         <text x="-44" :y="result.thickness_mm.length * CELL + 14" class="axis">{{ lengthUnit(session.units) }}</text>
       </svg>
       <ul class="note">
         <li v-for="(w, k) in words" :key="k"><i :class="k" />{{ w }}</li>
-        <li v-if="own"><i class="ring" />as it is now</li>
-        <li>tap a square to use it</li>
+        <li v-if="own"><i class="ring" />current settings</li>
+        <li>Tap a square to use that setting</li>
       </ul>
     </div>
   </section>

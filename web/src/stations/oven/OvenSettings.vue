@@ -31,9 +31,9 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
       />
     </dd>
     <template v-if="!forecast.fried">
-      <dt>In this oven</dt>
+      <dt>Actual temperature</dt>
       <dd>{{ temperature(forecast.really_c, session.units) }}</dd>
-      <dt>Heat</dt>
+      <dt>Fan</dt>
       <dd>
         <v-btn class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
           {{ bake?.fan ? 'fan' : 'no fan' }}
@@ -50,11 +50,11 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
           :items="[{ value: '', title: 'as usual' }, ...(session.words?.bakeware ?? []).map((w) => ({ value: w.id, title: w.name }))]"
         />
       </dd>
-      <dt>Trays at once</dt>
+      <dt>Trays in the oven</dt>
       <dd>
         <QuantityField
           kind="count"
-          label="Trays at once"
+          label="Trays in the oven"
           :value="bake?.trays ?? 1"
           :low="1"
           :high="mostTrays"
@@ -63,23 +63,23 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
         />
       </dd>
     </template>
-    <dt>Wanted</dt>
+    <dt>Doneness</dt>
     <dd>
       <v-select
         class="field wide"
         :model-value="bake?.doneness ?? ''"
         :disabled="!bench.mayEdit"
-        aria-label="How done it is wanted"
+        aria-label="Doneness"
         @update:model-value="set({ doneness: $event as '' | 'soft' | 'crisp' })"
         :items="[...(session.words?.wishes ?? []).map((w) => ({ value: w.id, title: w.name }))]"
       />
     </dd>
-    <dt>Dough goes in at</dt>
+    <dt>Dough temperature going in</dt>
     <dd>
       <QuantityField
         kind="temperature"
         style="--quantity-width: 100px"
-        label="Dough goes in at"
+        label="Dough temperature going in"
         :value="bake?.dough_c"
         usual="as mixed"
         :disabled="!bench.mayEdit"

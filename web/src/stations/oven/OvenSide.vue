@@ -52,7 +52,7 @@ const toBench = (): void => {
 
 <template>
   <aside class="side balance-side" aria-label="Oven">
-    <h3 v-if="forecast?.fried">In oil</h3>
+    <h3 v-if="forecast?.fried">Deep-frying</h3>
     <h3 v-else>
       <span class="visually-hidden">Oven</span>
       <v-select
@@ -67,20 +67,20 @@ const toBench = (): void => {
     <p v-if="!forecast?.fried" class="note">{{ forecast?.oven ?? '' }}</p>
     <OvenSettings v-if="forecast" :forecast="forecast" :altitude-m="chosen?.altitude_m ?? 0" />
     <template v-if="forecast?.bake_to_g">
-      <h4>Bake to weight</h4>
+      <h4>Target weight out of the oven</h4>
       <p class="weight">
         <b>{{ weight(forecast.bake_to_g.best, session.units) }} {{ weightUnit(session.units) }}</b
         >{{ ' '
         }}<span class="note"
           >{{ weight(forecast.bake_to_g.low, session.units) }}–{{ weight(forecast.bake_to_g.high, session.units) }};
-          {{ weight(forecast.bake_to_piece_g ?? 0, session.units) }} a piece</span
+          {{ weight(forecast.bake_to_piece_g ?? 0, session.units) }} per piece</span
         >
       </p>
       <p class="note">
-        {{ figure(forecast.moisture_percent ?? 0, 0) }} % water left.
-        <v-btn v-if="bench.mayEdit" class="link" @click="toBench">Take it to the bench</v-btn
+        {{ figure(forecast.moisture_percent ?? 0, 0) }} % moisture when done.
+        <v-btn v-if="bench.mayEdit" class="link" @click="toBench">Apply to the formula</v-btn
         ><span v-if="bake?.moisture_from === 'oven'">
-          · texture and figures per 100 g baked use {{ figure(bake.moisture_percent ?? 0, 0) }} %</span
+          · texture and nutrition per 100 g use {{ figure(bake.moisture_percent ?? 0, 0) }} % moisture</span
         >
       </p>
     </template>

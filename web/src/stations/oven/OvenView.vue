@@ -89,7 +89,7 @@ const keepBeside = (): void => {
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <template v-if="forecast">
       <p class="sentence" aria-live="polite">{{ forecast.text }}</p>
-      <ul v-if="forecast.sorts.length" class="sorts" aria-label="The sorts">
+      <ul v-if="forecast.sorts.length" class="sorts" aria-label="Varieties">
         <li v-for="s in forecast.sorts" :key="s.name">{{ s.text }}</li>
       </ul>
       <div class="first">
@@ -97,12 +97,12 @@ const keepBeside = (): void => {
           >{{ forecast.fried ? 'Oil' : 'Dial' }}
           <QuantityField
             kind="temperature"
-            :label="forecast.fried ? 'Oil, degrees' : 'Dial, degrees'"
+            :label="forecast.fried ? 'Oil, degrees' : 'Oven setting'"
             :value="forecast.oven_c"
             :disabled="!bench.mayEdit"
             @change="setDial"
         /></label>
-        <v-btn v-if="bench.mayEdit && bench.document?.bake?.oven" class="quiet-button" @click="logBake">I baked this</v-btn>
+        <v-btn v-if="bench.mayEdit && bench.document?.bake?.oven" class="quiet-button" @click="logBake">Log this bake</v-btn>
       </div>
       <p v-for="f in forecast.flags" :key="f" class="act flag">{{ f }}</p>
       <StageStrip :forecast="forecast" :span="span" />
@@ -110,9 +110,9 @@ const keepBeside = (): void => {
       <BakeCurves :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <ColourStrip :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <div class="compare">
-        <v-btn class="quiet-button" @click="keepBeside">Keep this bake beside</v-btn>
+        <v-btn class="quiet-button" @click="keepBeside">Compare with this forecast</v-btn>
         <template v-if="beside"
-          ><span class="note">dashed: the bake at {{ beside.name }}. Now it is done {{ difference }}.</span
+          ><span class="note">Dashed: the forecast at {{ beside.name }}. With the current settings it is done {{ difference }}.</span
           ><v-btn class="quiet-button" @click="beside = null">Stop comparing</v-btn></template
         >
       </div>
@@ -121,7 +121,7 @@ const keepBeside = (): void => {
       <p v-for="c in forecast.cautions" :key="c" class="note caution">{{ c }}</p>
     </template>
     <p v-else-if="latest.answer.value && !forecast" class="note">
-      Nothing to bake yet: a dough wants a dry base first. <router-link :to="`/formula/${id}`">To the bench</router-link>
+      Nothing to bake yet. Add a flour, fiber, or binder first. <router-link :to="`/formula/${id}`">Go to formula</router-link>
     </p>
     <div v-else-if="!latest.refusal.value" class="skeleton wait" />
     <template #side

@@ -24,7 +24,7 @@ const number = (text: string | undefined): number => Number.parseFloat(text ?? '
 describe('the curves', () => {
   it('say in words what they draw, and draw the window to scale', () => {
     const view = mount(BakeCurves, { props: { forecast: aBake(), beside: null, span: 20 } })
-    expect(view.get('svg').attributes('aria-label')).toBe('Core 98 °C and 12 % lost when done; egg-safe at 6 min')
+    expect(view.get('svg').attributes('aria-label')).toBe('Core 98 °C and 12 % weight loss when done; egg-safe at 6 min')
     const [, , width] = (view.get('svg').attributes('viewBox') ?? '').split(' ').map(Number)
     expect(number(view.get('.window').attributes('x'))).toBeCloseTo(((width ?? 0) * 10) / 20)
     expect(number(view.get('.window').attributes('width'))).toBeCloseTo(((width ?? 0) * 5) / 20)
@@ -56,8 +56,8 @@ describe('the curves', () => {
 describe('the colour', () => {
   it('marks gold and burnt where they are, and darkens from left to right', () => {
     const view = mount(ColourStrip, { props: { forecast: aBake(), beside: null, span: 20 } })
-    expect(view.get('svg').attributes('aria-label')).toBe('Gold from 11 to 16 min; burnt at 19 min')
-    expect(view.get('.said').text()).toBe('gold 11–16 min')
+    expect(view.get('svg').attributes('aria-label')).toBe('Golden from 11 to 16 min; burnt at 19 min')
+    expect(view.get('.said').text()).toBe('golden 11–16 min')
     const fills =
       view
         .findAll('g')[0]
@@ -74,7 +74,7 @@ describe('the colour', () => {
     expect(view.find('.said').exists()).toBe(false)
     expect(view.find('.burnt').exists()).toBe(false)
     await view.setProps({ forecast: aBake({ golden_until_min: null }) })
-    expect(view.get('.said').text()).toBe('gold from 11 min')
+    expect(view.get('.said').text()).toBe('golden from 11 min')
   })
 })
 
@@ -207,17 +207,18 @@ describe('the oven', () => {
 
   it('is a pot of oil for what is fried: no fan, no tray, no oven', async () => {
     const view = await side(aBake({ fried: true }))
-    expect(view.get('h3').text()).toBe('In oil')
+    expect(view.get('h3').text()).toBe('Deep-frying')
     expect(view.find('[aria-label=Oil]').exists()).toBe(true)
-    for (const gone of ['Dial', 'Which oven', 'Trays at once', 'Baked on']) expect(view.find(`[aria-label="${gone}"]`).exists()).toBe(false)
+    for (const gone of ['Oven setting', 'Which oven', 'Trays in the oven', 'Baked on'])
+      expect(view.find(`[aria-label="${gone}"]`).exists()).toBe(false)
   })
 
   it('offers other temperatures by one press and says which leaves most time', async () => {
     const view = await side()
     const rows = view.findAll('.settings li')
     expect(rows.map((r) => r.text().replaceAll(/\s+/g, ' '))).toEqual([
-      '190 °C 14 min, 5 to spare',
-      '200 °C 12 min, 6 to spare · suggested',
+      '190 °C 14 min, then 5 min until too dark',
+      '200 °C 12 min, then 6 min until too dark · suggested',
       '210 °C not done',
     ])
     await rows[0]?.get('button').trigger('click')
@@ -228,7 +229,7 @@ describe('the oven', () => {
     const view = await side()
     await view
       .findAll('button')
-      .find((b) => b.text() === 'Take it to the bench')
+      .find((b) => b.text() === 'Apply to the formula')
       ?.trigger('click')
     expect(bench.document?.bake).toMatchObject({ moisture_percent: 33.3, moisture_from: 'oven' })
     expect(view.text()).toContain('500')
@@ -237,7 +238,7 @@ describe('the oven', () => {
   it('keeps trays between one and what the words allow', async () => {
     useSession().words = { most_trays: 6, bakeware: [] } as never
     const view = await side()
-    const trays = view.get('[aria-label="Trays at once"]')
+    const trays = view.get('[aria-label="Trays in the oven"]')
     for (const [typed, kept] of [
       ['2.4', 2],
       ['40', 6],

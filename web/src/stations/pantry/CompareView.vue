@@ -55,10 +55,10 @@ const rows: { label: string; hint?: string; text: (c: Compared) => string }[] = 
   { label: 'fibre', text: (c) => `${figure(c.fibre.value, 1)} g` },
   { label: 'energy', text: (c) => `${figure(c.energy_kcal, 0)} kcal` },
   { label: 'a cup weighs', text: (c) => (c.g_per_cup == null ? 'â€“' : `${figure(c.g_per_cup, 0)} g`) },
-  { label: 'price', hint: 'of 100 g used', text: (c) => paid(c.price_100g) },
+  { label: 'price', hint: 'Price per 100 g used', text: (c) => paid(c.price_100g) },
   { label: 'price of 100 g protein', text: (c) => paid(c.function_price.protein_100g) },
-  { label: 'price of holding 100 g water', text: (c) => paid(c.function_price.water_100g) },
-  { label: 'price of an eggâ€™s binding', text: (c) => paid(c.function_price.egg_equivalent) },
+  { label: 'Price per 100 g water absorbed', text: (c) => paid(c.function_price.water_100g) },
+  { label: 'Price per egg of binding', text: (c) => paid(c.function_price.egg_equivalent) },
 ]
 const paid = (amount: number | null | undefined): string => (amount == null ? 'â€“' : `${money(amount)} ${session.kitchen?.currency ?? ''}`)
 </script>
@@ -72,9 +72,9 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
         @pick="(key) => change([...keys.filter((k) => k !== key), key])"
       />
     </PantryBar>
-    <p v-if="!keys.length" class="page-blank">Mark what to compare in the pantry, or add it above.</p>
+    <p v-if="!keys.length" class="page-blank">Select ingredients in the pantry to compare them, or add one above.</p>
     <p v-else-if="seen.missing.value" class="page-blank" role="alert">
-      Not all of these are in this pantry. <v-btn class="quiet-button" @click="change([])">Start again</v-btn>
+      Some of these ingredients are not in this pantry. <v-btn class="quiet-button" @click="change([])">Start again</v-btn>
     </p>
     <div v-else class="page-sheet">
       <table>
@@ -108,7 +108,7 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
         </thead>
         <tbody>
           <tr>
-            <th class="label">holds water, g/g</th>
+            <th class="label">Water absorption, g/g</th>
             <td v-for="{ item } in columns" :key="item.key">
               <template v-if="!item.capacity.high">â€“</template
               ><template v-else>
@@ -158,8 +158,8 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
         </tbody>
       </table>
       <p class="note">
-        Net carbs by the {{ session.kitchen?.convention }} convention. Holding and binding are house scales with wide ranges: a number
-        beside another says more than a number alone.
+        Net carbs by the {{ session.kitchen?.convention }} method. Absorption and binding are our own scales with wide ranges: use them to
+        compare ingredients, not as exact values.
       </p>
     </div>
   </div>

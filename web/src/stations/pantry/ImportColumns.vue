@@ -26,20 +26,20 @@ function setColumn(at: number, field: string): void {
         hide-details="auto"
         :model-value="found.style"
         :disabled="!session.may('packs.edit')"
-        :error-messages="found.style ? [] : ['The file does not tell: choose.']"
+        :error-messages="found.style ? [] : ['The file does not say which: choose one.']"
         @update:model-value="emit('match', { style: $event === 'eu' ? 'eu' : 'us' })"
       >
-        <v-radio value="us" label="United States: carbohydrate includes fibre" />
-        <v-radio value="eu" label="European: it leaves fibre out" />
+        <v-radio value="us" label="United States: carbohydrate includes fiber" />
+        <v-radio value="eu" label="European: carbohydrate excludes fiber" />
       </v-radio-group>
       <v-radio-group
-        label="Figures are"
+        label="Values are"
         :model-value="found.per_100"
         :disabled="!session.may('packs.edit')"
         @update:model-value="emit('match', { per_100: $event === true })"
       >
         <v-radio :value="true" label="per 100 g" />
-        <v-radio :value="false" label="per serving, which a column gives" />
+        <v-radio :value="false" label="per serving (serving size in a column)" />
       </v-radio-group>
     </div>
     <div class="scroll">

@@ -28,10 +28,10 @@ function paste(event: ClipboardEvent): void {
     @dragleave.self="over = false"
     @drop.prevent="take($event.dataTransfer?.files)"
   >
-    <p class="figure">Drop a file of products here</p>
+    <p class="figure">Drop a product file here</p>
     <p class="note">
-      CSV with any headers, or JSON with keys that say what they hold: name, serving size, protein (g), price … Up to 20,000 products, 8 MB.
-      Nothing is saved before you say so.
+      CSV with any column headers, or JSON with clear keys: name, serving size, protein (g), price… Up to 20,000 products or 8 MB. Nothing
+      is saved until you confirm.
     </p>
     <label class="quiet-button"
       >Choose a file
@@ -46,7 +46,7 @@ function paste(event: ClipboardEvent): void {
         aria-label="Rows of products"
         @paste="paste"
       />
-      <v-btn type="submit" class="act-button" :disabled="!text.trim()">Read it</v-btn>
+      <v-btn type="submit" class="act-button" :disabled="!text.trim()">Read file</v-btn>
     </form>
   </div>
 </template>

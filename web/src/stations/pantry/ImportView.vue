@@ -87,25 +87,23 @@ const why = (row: BadRow): string => inWords(row)
       </p>
       <ImportColumns v-if="found.headers.length" :found="found" @match="match" />
       <p v-if="underWay && job" class="progress">
-        <JobProgress :job="job" :what="job.kind === 'import-check' ? 'looked at' : 'put in'" @stop="stopJob" />
+        <JobProgress :job="job" :what="job.kind === 'import-check' ? 'reviewed' : 'imported'" @stop="stopJob" />
       </p>
       <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       <p v-if="found.state === 'checked' || found.state === 'saved'" class="result">
-        <b>{{ found.good }}</b> can be read<span v-if="found.odd"
-          >, <b>{{ found.odd }}</b> of them with a label to look at again</span
+        <b>{{ found.good }}</b> ready to import<span v-if="found.odd"
+          >, <b>{{ found.odd }}</b> of these have a label to check</span
         >; <b>{{ found.total - found.good }}</b> cannot.
       </p>
       <div v-if="session.may('packs.edit') && !underWay" class="actions">
-        <v-btn v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Look at all {{ found.total }}</v-btn>
+        <v-btn v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Review all {{ found.total }}</v-btn>
         <v-btn v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">
-          Import the {{ found.good }} good ones, all at once
+          Import {{ found.good }} valid rows
         </v-btn>
         <v-btn v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">
-          Import nothing
+          Cancel import
         </v-btn>
-        <p v-if="found.state === 'saved'">
-          {{ found.good }} packs are in the pantry. <router-link to="/pantry?own=true">See them</router-link>
-        </p>
+        <p v-if="found.state === 'saved'">Packs imported: {{ found.good }} <router-link to="/pantry?own=true">Show packs</router-link></p>
         <p v-if="found.state === 'stopped'">Stopped; nothing was imported. <router-link to="/pantry/import">Start again</router-link></p>
       </div>
       <section v-if="found.bad.length" class="bads" aria-label="Rows that cannot be read">

@@ -25,7 +25,7 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
   <div class="page">
     <PantryBar :title="page.answer.value?.compared.name ?? 'Ingredient'">
       <router-link v-if="session.may('packs.edit') && page.answer.value" class="quiet-button" :to="`/pantry/packs/new?ingredient=${id}`"
-        >A pack of this</router-link
+        >Add a pack of this ingredient</router-link
       >
     </PantryBar>
     <p v-if="page.missing.value" class="page-blank" role="alert">{{ page.trouble.value }}</p>
@@ -41,11 +41,11 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
         in 100 g
       </p>
       <p v-if="page.answer.value.note" class="said">{{ page.answer.value.note }}</p>
-      <PantryRows v-if="page.answer.value.packs.length" :rows="page.answer.value.packs" title="Packs of it, the next to use up first" />
+      <PantryRows v-if="page.answer.value.packs.length" :rows="page.answer.value.packs" title="Packs, earliest use-by first" />
       <div class="tables">
         <table>
           <caption>
-            Made of, per 100 g
+            Composition per 100 g
             <span class="note">{{ page.answer.value.compared.source }}</span>
           </caption>
           <tbody>
@@ -61,7 +61,7 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
         <div>
           <table>
             <caption>
-              What it does
+              Function in dough
             </caption>
             <tbody>
               <tr v-for="p in page.answer.value.parameters" :key="p.name">

@@ -62,14 +62,14 @@ function next(event: KeyboardEvent): void {
         <template #label>
           <span
             ><b>{{ s === 'us' ? 'United States' : 'European' }}</b
-            >{{ ' ' }}<span class="note">{{ s === 'us' ? 'carbohydrate includes fibre' : 'carbohydrate leaves fibre out' }}</span></span
+            >{{ ' ' }}<span class="note">{{ s === 'us' ? 'carbohydrate includes fiber' : 'carbohydrate excludes fiber' }}</span></span
           >
         </template>
       </v-radio>
     </v-radio-group>
     <div class="serving">
       <label class="note"
-        >figures are for
+        >Values are for
         <span class="with"
           ><v-text-field
             class="field"
@@ -77,14 +77,14 @@ function next(event: KeyboardEvent): void {
             inputmode="decimal"
             :model-value="grams"
             :readonly="readonly"
-            aria-label="Grams the figures are for"
+            aria-label="Grams the values are for"
             @input="setGrams(($event.target as HTMLInputElement).value)"
           />
           g</span
         >
       </label>
       <label class="note"
-        >serving, as the pack says
+        >Serving size on the pack
         <v-text-field
           class="field"
           :model-value="label.serving_measure"

@@ -14,9 +14,9 @@ const names: Record<string, [string, string]> = {
   water_g: ['Water', 'g'],
   protein_g: ['Protein', 'g'],
   fat_g: ['Fat', 'g'],
-  saturates_g: ['Saturates', 'g'],
-  carbohydrate_g: ['Carbohydrate, all', 'g'],
-  fibre_g: ['Fibre', 'g'],
+  saturates_g: ['Saturated fat', 'g'],
+  carbohydrate_g: ['Total carbohydrate', 'g'],
+  fibre_g: ['Fiber', 'g'],
   sugars_g: ['Sugars', 'g'],
   erythritol_g: ['Erythritol', 'g'],
   polyols_g: ['Other polyols', 'g'],
@@ -25,23 +25,23 @@ const names: Record<string, [string, string]> = {
 }
 const bands = computed(() => props.reading.figures.filter((f) => f.nutrient in names && (f.value > 0.05 || f.bounds != null)))
 const pack = computed(() => props.reading.pack)
-const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
+const words = { wrong: 'Impossible:', odd: 'Check:', note: 'Note:' } as const
 </script>
 
 <template>
-  <section class="meaning" aria-label="What it means">
+  <section class="meaning" aria-label="What the label means">
     <div class="findings" aria-live="polite">
       <p v-if="reading.mistake" class="mistake">
         <b>{{ reading.mistake.text }}</b>
         <v-btn v-if="reading.mistake.label && mayEdit" class="act-button" @click="$emit('mend', reading.mistake.label)"
-          >Read it that way</v-btn
+          >Switch label style</v-btn
         >
         <v-btn
           v-else-if="reading.mistake.ingredient && mayEdit"
           class="act-button"
           @click="$emit('ingredient', reading.mistake.ingredient)"
         >
-          Make it that
+          Correct it
         </v-btn>
       </p>
       <ul class="said-list">
@@ -53,7 +53,7 @@ const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
         The label makes sense: the calories add up, its parts fit, and it is typical of
         {{ reading.reference.name.split(',')[0]?.toLowerCase() }}.
       </p>
-      <p v-if="!hasLabel" class="note">No label typed yet: every figure is the reference’s.</p>
+      <p v-if="!hasLabel" class="note">No label entered yet. All values come from the reference.</p>
     </div>
     <div class="does">
       <CompositionBar :layers="pack.layers" :width="320" :height="22" />
@@ -65,17 +65,17 @@ const words = { wrong: 'cannot be', odd: 'look again', note: 'know' } as const
         100 g
       </p>
       <p class="note">
-        holds {{ figure(pack.capacity.value, 1) }} g water a g ({{ range(pack.capacity.low, pack.capacity.high, 1) }})<span
+        absorbs {{ figure(pack.capacity.value, 1) }} g water per g ({{ range(pack.capacity.low, pack.capacity.high, 1) }})<span
           v-if="pack.binding.value"
         >
-          · binds {{ figure(pack.binding.value, 1) }} eggs in 100 g</span
+          · binds like {{ figure(pack.binding.value, 1) }} eggs per 100 g</span
         ><span v-if="pack.g_per_cup"> · a cup weighs {{ figure(pack.g_per_cup, 0) }} g</span
         ><span v-if="pack.price_100g != null"> · {{ money(pack.price_100g) }} {{ session.kitchen?.currency }} per 100 g used</span>
       </p>
     </div>
     <table v-if="bands.length" class="bands">
       <caption class="note">
-        per 100 g: the bracket is all that the printed figure can stand for, the mark its likeliest place, the shade the reference
+        Per 100 g. Bracket: range allowed by rounding on the label. Mark: most likely value. Shaded: reference range.
       </caption>
       <tbody>
         <FigureBand

@@ -32,13 +32,13 @@ const shown = (value: number | null | undefined): string =>
 const grams = computed(() => gramsOf(1, session.units))
 const inUnit = (value: number | null | undefined): number | null => (value == null ? null : value / grams.value)
 const lists = [
-  ['contains', 'Contains, beyond its ingredient'],
+  ['contains', 'Also contains'],
   ['may_contain', 'May contain traces of'],
 ] as const
 </script>
 
 <template>
-  <section class="more" aria-label="Bill and measurements">
+  <section class="more" aria-label="Price and measurements">
     <div class="grid">
       <label class="note"
         >price of a pack
@@ -111,7 +111,7 @@ const lists = [
         ></label
       >
     </div>
-    <h3>Measured at the bench</h3>
+    <h3>Your own measurements</h3>
     <div class="grid">
       <label class="note"
         >a cup weighs
@@ -140,7 +140,7 @@ const lists = [
         ></label
       >
       <label class="note"
-        >holds water
+        >Water absorption
         <span class="with"
           ><v-text-field
             class="field"
@@ -197,7 +197,7 @@ const lists = [
         <template v-if="field === 'contains'">
           <v-btn
             v-for="[flag, name] in [
-              ['anticaking', 'anticaking starch'],
+              ['anticaking', 'anti-caking starch'],
               ['nightshade', 'potato starch'],
               ['sugar', 'sugar'],
             ] as const"

@@ -110,7 +110,7 @@ const archiving = useDo(
   {
     then: (_, { away }) => {
       if (lot.value) lot.value = { ...lot.value, archived: away }
-      toasts.show(away ? 'Archived. Formulas that use it keep its numbers.' : 'Back in the pantry.', {
+      toasts.show(away ? 'Pack archived. Formulas that use it keep their values.' : 'Pack restored.', {
         action: {
           label: 'Undo',
           run: () => {
@@ -128,7 +128,7 @@ const putAway = (away: boolean): void => {
 function mend(mended: LabelDocument): void {
   const before = draft.value.label
   setLabel(mended)
-  toasts.show('The label is read the other way.', {
+  toasts.show('Label style switched.', {
     action: {
       label: 'Undo',
       run: () => {
@@ -151,7 +151,7 @@ const readingPanel = useDo(
         serving_measure: panel.serving_measure || label.value.serving_measure,
         figures: { ...label.value.figures, ...panel.figures },
       })
-      toasts.show([`${Object.keys(panel.figures).length} figures read.`, ...panel.notes].join(' '), {
+      toasts.show([`${Object.keys(panel.figures).length} values read.`, ...panel.notes].join(' '), {
         action: {
           label: 'Undo',
           run: () => {
@@ -187,13 +187,13 @@ async function fromClipboard(): Promise<void> {
     <PantryBar :title="lot ? 'Pack' : 'New pack'" />
     <div v-if="missing" class="page-blank" role="alert">
       <p>{{ missing }}</p>
-      <router-link class="quiet-button" to="/pantry">To the pantry</router-link>
+      <router-link class="quiet-button" to="/pantry">Back to pantry</router-link>
     </div>
     <div v-else-if="!ready" class="page-sheet" aria-label="Loading"><div class="skeleton wait" /></div>
     <div v-else class="two">
       <div class="left">
         <label class="note"
-          >name, as you call it
+          >Name (your own)
           <v-text-field
             ref="nameField"
             class="field name"
@@ -231,7 +231,7 @@ async function fromClipboard(): Promise<void> {
           <span class="spring" />
           <v-btn v-if="lot" class="quiet-button" @click="savePack(clean())">Export</v-btn>
           <template v-if="!readonly">
-            <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Bring back' : 'Archive' }}</v-btn>
+            <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Restore' : 'Archive' }}</v-btn>
             <v-btn
               class="act-button"
               :disabled="saving.busy.value || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)"
@@ -250,10 +250,12 @@ async function fromClipboard(): Promise<void> {
           @mend="mend"
           @ingredient="(key) => set({ ingredient: key })"
         />
-        <p v-else class="note">Name the pack and say what it is; its label then reads itself here while you type.</p>
+        <p v-else class="note">Name the pack and choose its ingredient. The label is checked here as you type.</p>
         <section v-if="lot" class="uses">
           <h3>Used in</h3>
-          <p v-if="!lot.uses.length" class="note">No formula takes from this pack yet. Choose it at a line of a formula.</p>
+          <p v-if="!lot.uses.length" class="note">
+            No formula uses this pack yet. To use it, open a formula and choose the pack next to the ingredient.
+          </p>
           <router-link v-for="u in lot.uses" :key="u.id" class="quiet-button" :to="`/formula/${u.id}`">{{ u.name }}</router-link>
         </section>
       </div>

@@ -56,12 +56,12 @@ const packs = computed(() => found.items.value.filter((r) => r.lot_id != null))
 const references = computed(() => found.items.value.filter((r) => r.lot_id == null))
 
 const facets = [
-  ['', 'with anything'],
+  ['', 'any allergen'],
   ['nut:', 'without tree nuts'],
   ['milk', 'without milk'],
   ['egg', 'without egg'],
   ['coconut', 'without coconut'],
-  ['pulse', 'without pulses'],
+  ['pulse', 'without legumes'],
   ['sesame', 'without sesame'],
   ['grain:', 'without grain'],
   ['soy', 'without soy'],
@@ -82,8 +82,8 @@ function open(row: PantryRow | undefined): void {
         class="field find"
         data-finder
         type="search"
-        placeholder="Find by a few letters"
-        aria-label="Find in the pantry"
+        placeholder="Search ingredients and packs"
+        aria-label="Search the pantry"
         maxlength="100"
         @keydown.enter="open(packs[0] ?? references[0])"
       />
@@ -92,7 +92,7 @@ function open(row: PantryRow | undefined): void {
         class="field pick"
         aria-label="Role"
         :items="[
-          { value: '', title: 'every role' },
+          { value: '', title: 'all roles' },
           ...(session.words?.roles ?? []).map((r) => ({ value: r.id, title: r.name.toLowerCase() })),
         ]"
       />
@@ -111,20 +111,20 @@ function open(row: PantryRow | undefined): void {
         >
         <v-btn class="note" @click="marked.clear()">none</v-btn>
       </span>
-      <span v-else class="note">mark up to six to compare</span>
+      <span v-else class="note">Select up to six to compare</span>
     </div>
     <div v-if="found.trouble.value && !found.items.value.length" class="page-blank" role="alert">
-      <p class="figure">The pantry could not be read.</p>
+      <p class="figure">The pantry could not be loaded. Try again.</p>
       <v-btn class="quiet-button" @click="found.again()">Try again</v-btn>
     </div>
     <div v-else-if="found.waiting.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
     <div v-else-if="!found.total.value" class="page-blank">
-      <p class="figure">{{ archived ? 'The archive is empty.' : 'Nothing found.' }}</p>
+      <p class="figure">{{ archived ? 'The archive is empty.' : 'No results.' }}</p>
       <p class="note">
         {{
           own
             ? 'A pack is what you bought: its label, price and date. Start with “New pack”, or import a file.'
-            : 'Search by a few letters, or take a facet away.'
+            : 'Type part of the name, or remove a filter.'
         }}
       </p>
     </div>

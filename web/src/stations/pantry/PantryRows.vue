@@ -26,7 +26,7 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
         <th class="bar">in 100 g</th>
         <th>net carbs</th>
         <th>protein</th>
-        <th title="g of water that 1 g holds">holds, g/g</th>
+        <th title="grams of water absorbed by 1 g">absorbs, g/g</th>
         <th title="whole-egg equivalents in 100 g">binds, eggs</th>
         <th>{{ session.kitchen?.currency }} / 100 g</th>
         <th>on hand</th>

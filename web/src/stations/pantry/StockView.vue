@@ -70,7 +70,7 @@ const planning = useDo(
     ),
   {
     then: () => {
-      toasts.show('Planned; its grams are reserved.')
+      toasts.show('Bake planned. Ingredients reserved.')
     },
   },
 )
@@ -90,7 +90,9 @@ const finishing = useDo(
   {
     then: (_, { bake, how }) => {
       toasts.show(
-        how === 'done' ? `${bake.name}: what it took is gone from the packs.` : `${bake.name} is cancelled; its packs are free again.`,
+        how === 'done'
+          ? `${bake.name}: ingredients deducted from stock.`
+          : `${bake.name} canceled. Reserved ingredients are available again.`,
       )
     },
   },
@@ -108,9 +110,9 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
         <table>
           <thead>
             <tr>
-              <th class="name">the next to use up first</th>
+              <th class="name">Earliest use-by first</th>
               <th>on hand, {{ unit }}</th>
-              <th class="drawn"><span class="visually-hidden">on hand and reserved, drawn</span></th>
+              <th class="drawn"><span class="visually-hidden">Chart: on hand and reserved</span></th>
               <th>reserved</th>
               <th>free</th>
               <th>use by</th>
@@ -156,7 +158,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
         </p>
         <MoreRows :left="stock.left.value" :busy="stock.busy.value" @more="stock.more" />
         <p v-if="stock.trouble.value" role="alert">
-          The stock could not be read. <v-btn class="quiet-button" @click="stock.again()">Try again</v-btn>
+          The stock could not be loaded. Try again. <v-btn class="quiet-button" @click="stock.again()">Try again</v-btn>
         </p>
       </section>
       <section aria-label="Bakes">
@@ -174,17 +176,17 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
           <ul>
             <li v-for="(p, i) in b.picks" :key="i">{{ weight(p.grams, session.units) }} {{ unit }} {{ p.name }}</li>
             <li v-for="s in b.shortages" :key="s.line" class="act">
-              {{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} on no pack
+              {{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} missing from stock
             </li>
           </ul>
           <div v-if="session.may('stock.edit')" class="actions">
-            <v-btn class="act-button" @click="finish(b, 'done')">Baked: deduct from stock</v-btn>
+            <v-btn class="act-button" @click="finish(b, 'done')">Mark as baked and deduct stock</v-btn>
             <v-btn class="quiet-button" @click="finish(b, 'cancel')">Cancel</v-btn>
             <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
           </div>
         </article>
         <p v-if="bakes.answer.value && !bakes.answer.value.length" class="note">
-          Nothing planned. A planned bake reserves its grams, first in, first out.
+          No planned bakes. A planned bake reserves ingredients from your packs, oldest first.
         </p>
         <template v-if="over.answer.value?.length">
           <h3>Over</h3>

@@ -15,7 +15,7 @@ const aFigure = (change: object = {}): PackFigure =>
     spread: { value: 10, low: 8.4, high: 11.6 },
     ...change,
   }) as PackFigure
-const band = (change: object = {}, unit = 'g') => mount(FigureBand, { props: { figure: aFigure(change), name: 'Fibre', unit } })
+const band = (change: object = {}, unit = 'g') => mount(FigureBand, { props: { figure: aFigure(change), name: 'Fiber', unit } })
 const number = (text: string | undefined): number => Number.parseFloat(text ?? 'NaN')
 
 describe('the band of a figure', () => {

@@ -11,7 +11,7 @@ const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
     <li v-for="h in helps" :key="h.key">
       {{ h.text }}
       <v-btn v-if="h.key === 'people'" class="quiet-button tiny-button" @click="emit('change', { people: (document.people ?? 1) + 1 })"
-        >Two of us</v-btn
+        >Add a person</v-btn
       >
       <v-btn
         v-else-if="h.key === 'tray'"
@@ -21,7 +21,7 @@ const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
             ovens: document.ovens.map((o, n) => (n ? o : { ...o, trays: (o.trays ?? 2) + 1 })),
           })
         "
-        >One more tray</v-btn
+        >Add a tray</v-btn
       >
       <v-btn
         v-else-if="h.key.startsWith('without:') && document.bakes.length > 1"

@@ -19,7 +19,7 @@ const { dragged, grab, move, release, nudge, shift } = useDraggedTask(props, per
   drop: (id, minute) => emit('drop', id, minute),
 })
 const said = (t: PlannedTask): string => {
-  const look = t.check && t.surely ? `, look from ${t.check.slice(11, 16)}, surely out by ${t.surely.slice(11, 16)}` : ''
+  const look = t.check && t.surely ? `, check from ${t.check.slice(11, 16)}, out by ${t.surely.slice(11, 16)} at the latest` : ''
   return `${t.text}, ${t.start.slice(11, 16)} to ${t.end.slice(11, 16)}${look}${t.pinned ? ', pinned' : ''}`
 }
 /** A short word for a narrow block. */
@@ -45,7 +45,7 @@ const short = (t: PlannedTask, room: number): string => {
 
 <template>
   <div class="scroll">
-    <svg :width="width" :height="height" role="group" aria-label="The day as lanes">
+    <svg :width="width" :height="height" role="group" aria-label="Day timeline">
       <g class="grid">
         <template v-for="m in marks" :key="m.minute">
           <line :x1="x(m.minute)" :x2="x(m.minute)" :y1="TOP - 6" :y2="height - 6" />
@@ -64,7 +64,7 @@ const short = (t: PlannedTask, room: number): string => {
         />
       </template>
       <g v-for="lane in hands" :key="`h${lane.person}`">
-        <text :x="8" :y="handTop(lane.person) + HAND / 2 + 5" class="name">{{ people > 1 ? `hands ${lane.person + 1}` : 'hands' }}</text>
+        <text :x="8" :y="handTop(lane.person) + HAND / 2 + 5" class="name">{{ people > 1 ? `hands ${lane.person + 1}` : 'people' }}</text>
         <rect :x="LEFT" :y="handTop(lane.person)" :width="width - LEFT - 12" :height="HAND" class="lane" />
         <g
           v-for="(box, n) in lane.boxes"
@@ -178,7 +178,7 @@ const short = (t: PlannedTask, room: number): string => {
     <p v-if="dragged" class="told" role="status">
       {{ timeOf(planned.begins, dragged.task.start_min + dragged.by) }}
       <span v-for="c in conflicts" :key="c" class="act"> · {{ c }}</span>
-      <span v-if="dragged.by && conflicts?.length === 0" class="fine"> · nothing stands in the way</span>
+      <span v-if="dragged.by && conflicts?.length === 0" class="fine"> · no conflicts</span>
     </p>
   </div>
 </template>

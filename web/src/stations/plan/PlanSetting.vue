@@ -62,7 +62,7 @@ function sleep(on: boolean): void {
 
 <template>
   <aside class="plain-fields" :aria-busy="busy">
-    <h3>Ready when</h3>
+    <h3>Bakes and deadlines</h3>
     <ol>
       <li v-for="(bake, n) in document.bakes" :key="bake.id">
         <p class="bake">
@@ -70,7 +70,7 @@ function sleep(on: boolean): void {
           <v-btn
             v-if="mayEdit && document.bakes.length > 1"
             class="quiet-button tiny-button"
-            :aria-label="`Leave out ${nameOf(bake)}`"
+            :aria-label="`Remove ${nameOf(bake)}`"
             @click="remove(n)"
             >×</v-btn
           >
@@ -94,15 +94,15 @@ function sleep(on: boolean): void {
               @change="set(n, { batches: Math.max(Number(valueOf($event)) || 1, 0.05) })"
             />×</label
           >
-          <label class="small" title="baked so many hours before at most"
-            >within<input
+          <label class="small" title="Maximum hours between baking and serving"
+            >baked at most<input
               type="number"
               min="0"
               step="0.5"
               placeholder="any"
               :value="bake.fresh_h"
               :disabled="!mayEdit"
-              :aria-label="`${nameOf(bake)} is baked so many hours before at most`"
+              :aria-label="`${nameOf(bake)} is Maximum hours between baking and serving`"
               @change="set(n, { fresh_h: valueOf($event) === '' ? null : Math.max(Number(valueOf($event)), 0) })"
             />h</label
           >
@@ -122,7 +122,7 @@ function sleep(on: boolean): void {
       placeholder="add a formula"
       @update:model-value="add"
     />
-    <h3>With</h3>
+    <h3>Kitchen resources</h3>
     <label class="row"
       >people<input
         type="number"
@@ -157,10 +157,10 @@ function sleep(on: boolean): void {
           happened: [],
         })
       "
-      >One more oven</v-btn
+      >Add oven</v-btn
     >
     <details class="things">
-      <summary>{{ thingsTold || 'what else there is' }}</summary>
+      <summary>{{ thingsTold || 'Other equipment' }}</summary>
       <v-text-field
         v-for="thing in session.words?.plan_things ?? []"
         :key="thing.id"
@@ -176,14 +176,14 @@ function sleep(on: boolean): void {
       />
     </details>
     <label class="small"
-      >no earlier than<input
+      >Start no earlier than<input
         type="datetime-local"
         :value="document.start.slice(0, 16)"
         :disabled="!mayEdit"
         @change="emit('change', { start: valueOf($event), pins: [], happened: [] })"
     /></label>
     <v-checkbox-btn
-      label="nobody works from 22 to 6"
+      label="No work from 22:00 to 6:00"
       :model-value="(document.closed ?? []).length > 0"
       :disabled="!mayEdit"
       @update:model-value="(on: boolean | null) => sleep(Boolean(on))"

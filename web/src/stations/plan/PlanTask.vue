@@ -11,16 +11,16 @@ const emit = defineEmits<{ pin: []; unpin: []; slip: [minutes: number]; afresh: 
     <b>{{ task.text }}</b>
     {{ task.start.slice(11, 16) }}–{{ task.end.slice(11, 16)
     }}<template v-if="task.check && task.surely">
-      · look from {{ task.check.slice(11, 16) }}, surely out by {{ task.surely.slice(11, 16) }}</template
-    ><template v-if="task.slack > 1"> · may slip {{ task.slack }} min</template>
+      · check from {{ task.check.slice(11, 16) }}, out by {{ task.surely.slice(11, 16) }} at the latest</template
+    ><template v-if="task.slack > 1"> · can start up to {{ task.slack }} min late</template>
     <template v-if="mayEdit">
-      <v-btn v-if="task.pinned && !underWay" class="quiet-button tiny-button" @click="emit('unpin')">Let it move</v-btn>
-      <v-btn v-else-if="!task.done" class="quiet-button tiny-button" @click="emit('pin')">Pin it here</v-btn>
+      <v-btn v-if="task.pinned && !underWay" class="quiet-button tiny-button" @click="emit('unpin')">Unpin</v-btn>
+      <v-btn v-else-if="!task.done" class="quiet-button tiny-button" @click="emit('pin')">Pin to this time</v-btn>
       <template v-if="task.hands.length && !stale">
         <v-btn class="quiet-button tiny-button" @click="emit('slip', 5)">It took 5 min longer</v-btn>
-        <v-btn class="quiet-button tiny-button" @click="emit('slip', 12)">12 min longer</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="emit('slip', 12)">It took 12 min longer</v-btn>
       </template>
-      <v-btn v-if="underWay" class="quiet-button tiny-button" @click="emit('afresh')">Plan afresh</v-btn>
+      <v-btn v-if="underWay" class="quiet-button tiny-button" @click="emit('afresh')">Reset and plan again</v-btn>
     </template>
   </p>
 </template>

@@ -88,18 +88,18 @@ watch(
       <header>
         <h2>{{ one.plan.value.name }}</h2>
         <v-btn v-if="session.may('plans.edit')" class="act-button" :disabled="one.work.underWay.value" @click="one.go()">{{
-          one.planned.value ? 'Plan again' : 'Plan it'
+          one.planned.value ? 'Plan again' : 'Plan'
         }}</v-btn>
         <router-link class="quiet-button" :to="`/plan/${planId}/shopping`">Shopping list</router-link>
         <template v-if="one.planned.value && !one.plan.value.stale">
-          <v-btn class="quiet-button" @click="save('ics')">Calendar file</v-btn>
+          <v-btn class="quiet-button" @click="save('ics')">Download calendar</v-btn>
           <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
         </template>
-        <v-btn class="quiet-button" title="what is to be ready when, as a list that can be read in again" @click="save('bakes')"
-          >List</v-btn
+        <v-btn class="quiet-button" title="CSV list of bakes and deadlines that you can import again" @click="save('bakes')"
+          >Download bake list</v-btn
         >
         <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
-        <router-link class="quiet-button" to="/plan">All days</router-link>
+        <router-link class="quiet-button" to="/plan">All plans</router-link>
       </header>
       <p class="sentence" role="status">
         <template v-if="one.planned.value">
@@ -107,10 +107,10 @@ watch(
           <span v-else-if="one.plan.value.changed.length && !one.plan.value.stale" class="act">
             · Changed since it was planned: {{ one.plan.value.changed.join(', ') }}. Plan it again.</span
           >
-          <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note"> · of the plan before the last change</span>
+          <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note"> · outdated: plan again after your last change</span>
         </template>
         <template v-else-if="one.work.underWay.value">Looking for a first plan …</template>
-        <template v-else>It has not been planned yet.</template>
+        <template v-else>Not planned yet. Press “Plan”.</template>
       </p>
       <JobProgress
         v-if="one.work.underWay.value && one.work.job.value"
@@ -134,7 +134,7 @@ watch(
           @change="change"
         />
         <section class="day">
-          <p v-if="one.planned.value && many" class="glance" role="radiogroup" aria-label="How much is seen">
+          <p v-if="one.planned.value && many" class="glance" role="radiogroup" aria-label="View">
             <v-btn
               v-for="g in ['lanes', 'days'] as const"
               :key="g"
@@ -143,7 +143,7 @@ watch(
               :aria-checked="glance === g"
               :class="{ on: glance === g }"
               @click="glance = g"
-              >{{ g === 'lanes' ? 'As lanes' : 'All days' }}</v-btn
+              >{{ g === 'lanes' ? 'As lanes' : 'All plans' }}</v-btn
             >
           </p>
           <PlanWeek
@@ -175,13 +175,13 @@ watch(
             @afresh="change({ happened: [], pins: [] })"
           />
           <p v-else-if="one.planned.value" class="note">
-            Press a block to see its times; drag it to pin it. The dark foot of a bake is when to look at it.
+            Tap a block to see its times. Drag it to pin it. The dark strip under a bake shows when to check it.
           </p>
           <ul v-if="one.planned.value?.broken.length" class="act">
             <li v-for="b in one.planned.value.broken" :key="b">{{ b }}</li>
           </ul>
           <p v-if="one.planned.value?.tight.length" class="note">
-            Most likely to slip: {{ one.planned.value.tight.map((t) => t.text).join('; ') }}.
+            Least time to spare: {{ one.planned.value.tight.map((t) => t.text).join('; ') }}.
           </p>
           <p v-if="one.planned.value" class="note">
             {{ one.planned.value.care.charAt(0).toUpperCase() + one.planned.value.care.slice(1) }}.
@@ -189,10 +189,10 @@ watch(
           <PlanClock v-if="one.planned.value" :planned="one.planned.value" />
           <p v-if="session.may('plans.edit')" class="foot">
             <template v-if="feedAddress">
-              <span class="note">Calendar address, for whoever has it: </span><code>{{ feedAddress }}</code>
-              <v-btn class="quiet-button tiny-button" @click="one.feed(false)">Close it</v-btn>
+              <span class="note">Calendar link (anyone with it can view the plan): </span><code>{{ feedAddress }}</code>
+              <v-btn class="quiet-button tiny-button" @click="one.feed(false)">Stop sharing</v-btn>
             </template>
-            <v-btn v-else class="quiet-button tiny-button" @click="one.feed(true)">Make a private calendar address</v-btn>
+            <v-btn v-else class="quiet-button tiny-button" @click="one.feed(true)">Create a calendar link</v-btn>
             <v-btn class="quiet-button tiny-button" @click="deleting.run(planId)">Delete this plan</v-btn>
           </p>
         </section>

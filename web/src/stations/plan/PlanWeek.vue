@@ -54,7 +54,7 @@ const height = computed(() => (rows.value.at(-1)?.foot ?? TOP) + 14)
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${WIDTH} ${height}`" role="group" aria-label="The days as rows">
+  <svg :viewBox="`0 0 ${WIDTH} ${height}`" role="group" aria-label="Week overview">
     <g v-for="hour in HOURS" :key="hour" class="grid">
       <line :x1="x(60 * hour)" :x2="x(60 * hour)" :y1="TOP - 6" :y2="height - 8" />
       <text :x="x(60 * hour)" :y="TOP - 9" :text-anchor="hour === 24 ? 'end' : hour ? 'middle' : 'start'">{{ hour }}:00</text>

@@ -105,7 +105,7 @@ const rows = computed(() => page.answer.value?.rows ?? [])
     <header><h2>Plan</h2></header>
     <div class="two">
       <section>
-        <h3>Days</h3>
+        <h3>Plans</h3>
         <ul v-if="rows.length" class="days">
           <li v-for="row in rows" :key="row.id">
             <router-link :to="`/plan/${row.id}`">
@@ -117,16 +117,16 @@ const rows = computed(() => page.answer.value?.rows ?? [])
             </router-link>
           </li>
         </ul>
-        <p v-else-if="page.answer.value" class="note">No day is planned yet. Tick what is to be baked, and when it is to be ready.</p>
+        <p v-else-if="page.answer.value" class="note">No plans yet. Choose formulas to bake and when each must be ready.</p>
         <p v-if="page.missing.value" role="alert">
           {{ page.trouble.value }} <v-btn class="quiet-button" @click="page.again()">Try again</v-btn>
         </p>
         <p v-if="page.answer.value && page.answer.value.total > offset + rows.length" class="note">
-          <v-btn class="quiet-button" @click="offset += rows.length">Earlier days</v-btn>
+          <v-btn class="quiet-button" @click="offset += rows.length">Past plans</v-btn>
         </p>
       </section>
       <section v-if="session.may('plans.edit')" class="plain-fields">
-        <h3>A new day</h3>
+        <h3>New plan</h3>
         <label class="when">ready by<input v-model="due" type="datetime-local" /></label>
         <label class="when">work begins no earlier than<input v-model="start" type="datetime-local" /></label>
         <v-text-field v-model="wanted" class="field" placeholder="find a formula" aria-label="Find a formula" />
@@ -145,13 +145,13 @@ const rows = computed(() => page.answer.value?.rows ?? [])
             {{ c.name }}<span class="note"> · {{ (c.due ?? due).slice(0, 16).replace('T', ' ') }} · {{ c.batches ?? 1 }}×</span>
           </li>
         </ul>
-        <p v-if="unknown.length" class="act" role="alert">No formula of this name here: {{ unknown.join(', ') }}.</p>
+        <p v-if="unknown.length" class="act" role="alert">No formula with this name: {{ unknown.join(', ') }}. Check the spelling.</p>
         <p v-if="reading.trouble.value" class="act" role="alert">{{ reading.trouble.value }}</p>
         <p v-if="creating.trouble.value" role="alert" class="act">{{ creating.trouble.value }}</p>
         <v-btn
           class="act-button"
           :disabled="!chosen.length || creating.busy.value"
-          @click="creating.run(chosen.length === 1 ? (chosen[0]?.name ?? 'Plan') : 'Market day')"
+          @click="creating.run(chosen.length === 1 ? (chosen[0]?.name ?? 'Plan') : 'New plan')"
           >Plan {{ chosen.length || '' }} {{ chosen.length === 1 ? 'bake' : 'bakes' }}</v-btn
         >
       </section>

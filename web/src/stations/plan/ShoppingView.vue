@@ -53,9 +53,9 @@ const text = computed(() => sections.value.map(([name, rows]) => `${name}\n${row
 async function copy(): Promise<void> {
   try {
     await navigator.clipboard.writeText(text.value)
-    toasts.show('The list is in the clipboard.')
+    toasts.show('List copied.')
   } catch {
-    toasts.show('The clipboard cannot be reached here. Mark the list and copy it.', { tone: 'act' })
+    toasts.show('Copying is blocked in this browser. Select the list and copy it.', { tone: 'act' })
   }
 }
 function save(): void {
@@ -79,15 +79,15 @@ function save(): void {
         class="quiet-button"
         :disabled="reserving.busy.value"
         @click="reserve(!list.answer.value.reserved)"
-        >{{ list.answer.value.reserved ? 'Let the packs go' : 'Hold what is there' }}</v-btn
+        >{{ list.answer.value.reserved ? 'Release reserved stock' : 'Reserve stock' }}</v-btn
       >
-      <router-link class="quiet-button" :to="`/plan/${planId}`">To the plan</router-link>
+      <router-link class="quiet-button" :to="`/plan/${planId}`">Back to plan</router-link>
     </header>
     <p v-if="list.missing.value" role="alert">{{ list.trouble.value }}</p>
     <template v-if="list.answer.value">
       <p class="note">
-        {{ buy.length }} to buy, {{ ticked.length }} in the bag<template v-if="list.answer.value.price">
-          · about {{ list.answer.value.price?.toFixed(2) }} {{ list.answer.value.currency }} for what has a price</template
+        {{ buy.length }} to buy, {{ ticked.length }} in the cart<template v-if="list.answer.value.price">
+          · about {{ list.answer.value.price?.toFixed(2) }} {{ list.answer.value.currency }} (priced items only)</template
         >
       </p>
       <section v-for="[name, rows] in sections" :key="name">
@@ -116,10 +116,10 @@ function save(): void {
         </ul>
       </section>
       <details v-if="there.length">
-        <summary>{{ there.length }} in the cupboard already</summary>
+        <summary>{{ there.length }} already in stock</summary>
         <p class="note">{{ there.map((r) => `${r.name}, ${Math.ceil(r.needed_g)} g of ${Math.round(r.on_hand_g)} g`).join(' · ') }}</p>
       </details>
-      <p v-if="!buy.length" class="note">Everything is there.</p>
+      <p v-if="!buy.length" class="note">You have everything.</p>
     </template>
   </div>
 </template>

@@ -88,8 +88,8 @@ const PLAN = { id: 3, name: 'Market', on: '2026-11-28', document: DOCUMENT, lock
 
 const THINGS = [
   { id: 'microwave', name: 'microwaves', lane: 'microwave', usual: 1 },
-  { id: 'fridge', name: 'doughs in the fridge', lane: 'fridge', usual: 6 },
-  { id: 'tin', name: 'tins and rings', lane: 'tins', usual: null },
+  { id: 'fridge', name: 'space in the fridge (doughs)', lane: 'fridge', usual: 6 },
+  { id: 'tin', name: 'loaf pans and rings', lane: 'tins', usual: null },
 ]
 const OVERNIGHT = {
   ...PLANNED,
@@ -113,9 +113,9 @@ describe('several days', () => {
 
   it('give each thing that is taken a lane of its own, and what only lies another', () => {
     const view = mount(PlanLanes, { props: { planned: OVERNIGHT, people: 1, selected: '', mayMove: true, conflicts: null } })
-    expect(view.findAll('[data-lane]').map((lane) => lane.attributes('data-lane'))).toEqual(['microwave', 'fridge', 'lies'])
+    expect(view.findAll('[data-lane]').map((lane) => lane.attributes('data-lane'))).toEqual(['microwave', 'fridge', 'resting or cooling'])
     const boxes = (lane: string): number => view.get(`[data-lane="${lane}"]`).findAll('.block').length
-    expect([boxes('microwave'), boxes('fridge'), boxes('lies')]).toEqual([1, 1, 1])
+    expect([boxes('microwave'), boxes('fridge'), boxes('resting or cooling')]).toEqual([1, 1, 1])
   })
 
   it('are seen side by side: what lies over midnight stands in both', async () => {
@@ -140,7 +140,7 @@ describe('several days', () => {
     await fields[2]?.trigger('change')
     expect(view.emitted('change')?.at(-1)).toEqual([{ has: { tin: 2 }, pins: [], happened: [] }])
     await view.setProps({ document: { ...DOCUMENT, has: { tin: 2 } } as unknown as PlanDocument })
-    expect(view.get('.things summary').text()).toBe('2 tins and rings')
+    expect(view.get('.things summary').text()).toBe('2 loaf pans and rings')
     await fields[2]?.setValue('')
     await fields[2]?.trigger('change')
     expect(view.emitted('change')?.at(-1)).toEqual([{ has: {}, pins: [], happened: [] }])
@@ -157,7 +157,7 @@ describe('the lanes of a day', () => {
       .findAll('[role=button]')
       .map((block) => block.attributes('aria-label'))
     expect(said).toContain('Do 1:mix, 06:30 to 06:40')
-    expect(said).toContain('Do 1:bake, 07:00 to 07:35, look from 07:20, surely out by 07:36')
+    expect(said).toContain('Do 1:bake, 07:00 to 07:35, check from 07:20, out by 07:36 at the latest')
   })
 
   it('draw the oven’s temperature as height and tell it once', () => {
@@ -202,7 +202,7 @@ describe('a list of bakes', () => {
     Object.defineProperty(input.element, 'files', { value: [new File(['formula,ready'], 'day.csv')] })
     await input.trigger('change')
     await vi.waitFor(() => {
-      expect(view.text()).toContain('No formula of this name here: Moon pies.')
+      expect(view.text()).toContain('No formula with this name: Moon pies.')
     })
     expect(view.get('.told').text()).toBe('Rolls · 2026-11-28 09:30 · 2×')
     await view.get('.act-button').trigger('click')
@@ -306,11 +306,11 @@ describe('days and lists', () => {
     })
     const view = mount(ShoppingView, { props: { planId: 3 }, global })
     await flushPromises()
-    expect(view.text()).toContain('1 to buy, 0 in the bag')
-    expect(view.text()).toContain('1 in the cupboard already')
+    expect(view.text()).toContain('1 to buy, 0 in the cart')
+    expect(view.text()).toContain('1 already in stock')
     view.findComponent({ name: 'VCheckboxBtn' }).vm.$emit('update:modelValue', true)
     await flushPromises()
-    expect(view.text()).toContain('1 in the bag')
+    expect(view.text()).toContain('1 in the cart')
     expect(asked.at(-1)?.body).toEqual({ ingredient: 'salt', done: true })
   })
 })

@@ -63,7 +63,7 @@ export function usePlanLanes(props: { planned: Planned; people: number }) {
   const strips = computed(() => {
     const things = session.words?.plan_things ?? []
     const lanes = things.map((thing) => ({ name: thing.lane, inside: tasks.value.filter((t) => t.uses.includes(thing.id)) }))
-    lanes.push({ name: 'lies', inside: tasks.value.filter((t) => !t.hands.length && !t.oven && !t.uses.length) })
+    lanes.push({ name: 'resting or cooling', inside: tasks.value.filter((t) => !t.hands.length && !t.oven && !t.uses.length) })
     let top = ovenTop(ovens.value.length)
     return lanes
       .filter((lane) => lane.inside.length)

@@ -15,7 +15,7 @@ const spoilt = (c: FigureChange): boolean => ['low', 'high', 'out'].includes(c.s
     </ul>
     <div class="do">
       <v-btn v-if="mayUndo" class="quiet-button" @click="emit('undo')">Undo</v-btn
-      ><v-btn class="quiet-button" @click="emit('close')">Good</v-btn>
+      ><v-btn class="quiet-button" @click="emit('close')">OK</v-btn>
     </div>
   </section>
 </template>

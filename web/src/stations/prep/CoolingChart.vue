@@ -24,6 +24,6 @@ const moments = computed(() =>
     :moments="moments"
     x-word="minutes on the bench"
     :y-word="temperatureUnit(session.units)"
-    :label="`From ${temperature(cooling.start_c, session.units)} in a room of ${temperature(cooling.room_c, session.units)}`"
+    :label="`Cooling from ${temperature(cooling.start_c, session.units)} in a ${temperature(cooling.room_c, session.units)} room`"
   />
 </template>

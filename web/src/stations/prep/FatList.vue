@@ -8,7 +8,7 @@ import { useSession } from '@/stores/session'
 defineProps<{ fats: readonly FryingFat[] }>()
 const bench = useBench()
 const session = useSession()
-const words: Record<string, string> = { good: 'clear of smoke', near: 'near its smoke', smokes: 'smokes' }
+const words: Record<string, string> = { good: 'well below its smoke point', near: 'near its smoke point', smokes: 'smokes' }
 const take = (ingredient: string): void => {
   bench.edit((doc) => ({ ...doc, bake: { fried: '', ...doc.bake, frying_fat: ingredient } as NonNullable<typeof doc.bake> }))
 }

@@ -32,9 +32,9 @@ function weighed(line: string): void {
     <table class="figures">
       <thead>
         <tr>
-          <th>dry thing</th>
+          <th>dry ingredient</th>
           <th>one batch</th>
-          <th>{{ premix.batches }} batches</th>
+          <th>{{ premix.batches }} {{ premix.batches === 1 ? 'batch' : 'batches' }}</th>
           <th>on the scale</th>
         </tr>
       </thead>

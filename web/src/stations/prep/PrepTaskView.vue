@@ -37,7 +37,7 @@ const point = (): void => {
       </ul>
       <p v-for="c in task.cautions" :key="c" class="caution note">{{ c }}</p>
       <router-link v-if="task.kind === 'mix'" class="note" :to="{ path: `/formula/${bench.formulaId}`, hash: '#handling' }"
-        >the thickening curve at the bench</router-link
+        >thickening over time</router-link
       >
     </div>
     <VegetableChain v-if="task.vegetable" :drying="task.vegetable" @weighing="emit('weighing')" />

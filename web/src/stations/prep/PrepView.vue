@@ -55,18 +55,18 @@ function undo(): void {
 <template>
   <FormulaFrame :missing="missing">
     <div class="top">
-      <h2>Before it is mixed</h2>
+      <h2>Before mixing</h2>
       <PrepInputs v-if="plan" :inputs="plan.room" />
     </div>
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <p v-if="plan?.problems.length" class="act">
-      {{ plan.problems.length }} {{ plan.problems.length === 1 ? 'line is' : 'lines are' }} left out: mend
-      {{ plan.problems.length === 1 ? 'it' : 'them' }} at the bench.
+      {{ plan.problems.length }} {{ plan.problems.length === 1 ? 'ingredient is' : 'ingredients are' }} left out. Fix
+      {{ plan.problems.length === 1 ? 'it' : 'them' }} on the Formula page.
     </p>
     <ChangesStrip :changes="changes" :may-undo="bench.canUndo" @undo="undo" @close="before = null" />
     <div v-if="!plan && !latest.refusal.value" class="skeleton wait" />
     <p v-else-if="plan && !plan.tasks.length" class="note">
-      Nothing to prepare yet: put two lines in the bowl first. <router-link :to="`/formula/${id}`">To the bench</router-link>
+      Nothing to prepare yet. Add at least two ingredients first. <router-link :to="`/formula/${id}`">Back to the formula</router-link>
     </p>
     <ol v-else-if="plan" class="cards">
       <PrepTaskView

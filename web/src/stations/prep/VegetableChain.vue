@@ -67,7 +67,7 @@ function weighed(grams: number | null): void {
       role="img"
       :aria-label="
         stages
-          .map((s) => `${words[s.act]} ${inWeight(s.grams, session.units)}, of it ${inWeight(s.water_g, session.units)} water`)
+          .map((s) => `${words[s.act]} ${inWeight(s.grams, session.units)}, including ${inWeight(s.water_g, session.units)} water`)
           .join('; ')
       "
     >
@@ -118,14 +118,14 @@ function weighed(grams: number | null): void {
           <label v-if="s.act === 'squeeze'"
             ><QuantityField
               kind="count"
-              label="squeeze: grips"
+              label="squeeze: number of times"
               :value="s.times"
               :low="1"
               :high="10"
               :disabled="!bench.mayEdit"
               @change="setStep(i, { times: $event ?? 1 })"
             />
-            grips</label
+            times</label
           >
         </span>
       </div>
@@ -159,15 +159,16 @@ function weighed(grams: number | null): void {
           as forecast
         </v-btn>
         <span v-if="drying.dried" class="note"
-          >with the juice leave {{ figure(drying.dried.sugars_lost_g, 1) }} g sugars, {{ figure(drying.dried.potassium_lost_mg, 0) }} mg
-          potassium; what is left is {{ figure(drying.dried.water_percent, 0) }} % water</span
+          >The juice carries away {{ figure(drying.dried.sugars_lost_g, 1) }} g sugars and
+          {{ figure(drying.dried.potassium_lost_mg, 0) }} mg potassium. The squeezed vegetable is
+          {{ figure(drying.dried.water_percent, 0) }} % water.</span
         >
       </div>
     </div>
     <table class="figures">
       <thead>
         <tr>
-          <th>way of drying</th>
+          <th>Drying method</th>
           <th>raw needed</th>
           <th>water left</th>
           <th>sugars lost</th>
@@ -186,7 +187,7 @@ function weighed(grams: number | null): void {
               class="quiet-button tiny-button"
               @click="set({ steps: [...s.steps], start_g: null, weighed: false })"
               >Use this</v-btn
-            ><v-btn v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">Don't dry</v-btn>
+            ><v-btn v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">Skip drying</v-btn>
           </td>
         </tr>
       </tbody>

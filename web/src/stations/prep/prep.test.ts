@@ -89,7 +89,7 @@ describe('the bench clock', () => {
     const view = mount(CoolingChart, { props: { cooling: cooling() } })
     expect(view.text()).toContain('cracks below')
     expect(view.text()).toContain('18 min')
-    expect(view.get('svg').attributes('aria-label')).toBe('From 60 °C in a room of 22 °C')
+    expect(view.get('svg').attributes('aria-label')).toBe('Cooling from 60 °C in a 22 °C room')
     expect(mount(CoolingChart, { props: { cooling: cooling({ until_c: null, minutes: null }) } }).findAll('.level')).toHaveLength(0)
   })
 })
@@ -190,7 +190,7 @@ describe('the vegetable that is dried', () => {
   it('is told as columns that lose their water, and what left it', () => {
     const view = chain()
     expect(view.get('svg').attributes('aria-label')).toBe(
-      'raw 500 g, of it 400 g water; microwaved 380 g, of it 304 g water; squeezed 180 g, of it 144 g water',
+      'raw 500 g, including 400 g water; microwaved 380 g, including 304 g water; squeezed 180 g, including 144 g water',
     )
     const tall = view.findAll('.water').map((w) => Number(w.attributes('height')))
     expect((tall[2] ?? 0) / (tall[0] ?? 1)).toBeCloseTo(0.36)
@@ -208,7 +208,7 @@ describe('the vegetable that is dried', () => {
         { act: 'squeeze', times: 2 },
       ],
     })
-    await chain().get('[aria-label="squeeze: grips"]').setValue('40')
+    await chain().get('[aria-label="squeeze: number of times"]').setValue('40')
     expect(prep().steps).toEqual([
       { act: 'microwave', minutes: 6, watts: 650 },
       { act: 'squeeze', times: 10 },
@@ -225,7 +225,7 @@ describe('the vegetable that is dried', () => {
 
   it('changes to another way of drying, or to none', async () => {
     const buttons = chain().findAll('table button')
-    expect(buttons.map((b) => b.text())).toEqual(["Don't dry", 'Use this'])
+    expect(buttons.map((b) => b.text())).toEqual(['Skip drying', 'Use this'])
     await buttons[1]?.trigger('click')
     expect(prep()).toMatchObject({ steps: [{ act: 'salt', minutes: 20, salt_g: 5 }], start_g: null, weighed: false })
     await buttons[0]?.trigger('click')

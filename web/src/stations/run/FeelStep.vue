@@ -49,7 +49,7 @@ async function press(word: string): Promise<void> {
 }
 async function follow(way: FeelAdvice['ways'][number]): Promise<void> {
   if (way.kind === 'wait' && way.minutes) {
-    await run.write({ kind: 'timer', what: 'feel-wait', value: way.minutes, word: startWord('feel it again', null) })
+    await run.write({ kind: 'timer', what: 'feel-wait', value: way.minutes, word: startWord('Check again', null) })
   } else if (way.kind === 'add' && way.grams) {
     const before = run.weights.get(way.line) ?? 0
     await run.write({ kind: 'weighed', what: way.line, value: before + way.grams, word: way.text })
@@ -72,7 +72,7 @@ const bursts = computed(() => run.entries.filter((e) => e.kind === 'note' && e.w
     <p class="wanted">
       Wanted: <b>{{ wanted[0] === wanted[1] ? wanted[0] : `${wanted[0]} to ${wanted[1]}` }}</b>
     </p>
-    <div class="words" role="group" aria-label="How does it feel?">
+    <div class="words" role="group" aria-label="How does the dough feel?">
       <v-btn
         v-for="word in session.words?.feels"
         :key="word"
@@ -88,13 +88,15 @@ const bursts = computed(() => run.entries.filter((e) => e.kind === 'note' && e.w
       <p>{{ said(advice.text, session.units, true) }}</p>
       <v-btn v-for="way in advice.ways" :key="way.text" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
     </section>
-    <p v-else-if="felt && run.offline" class="note">Kept. Without a network there is no advice: go by your hand.</p>
+    <p v-else-if="felt && run.offline" class="note">Saved. You are offline, so no advice is available. Go by feel.</p>
     <p class="besides">
       <v-btn class="way" :class="{ chosen: dryAir }" :aria-pressed="dryAir" @click="setDryAir(!dryAir)">The air is dry today</v-btn>
       <v-btn v-if="melted" class="way" @click="run.write({ kind: 'note', what: 'burst', word: '15 s' })"
-        >This piece was 15 s in the microwave{{ bursts ? ` (${bursts} so far)` : '' }}</v-btn
+        >Log 15 s in the microwave{{ bursts ? ` (${bursts} so far)` : '' }}</v-btn
       >
-      <span v-if="bursts > (run.opened?.plan.pieces ?? 1)" class="act">More bursts than pieces: warmed too often it turns greasy.</span>
+      <span v-if="bursts > (run.opened?.plan.pieces ?? 1)" class="act"
+        >You have warmed pieces more than once. Too much warming makes the dough greasy.</span
+      >
     </p>
     <p v-if="feeling.trouble.value" class="act" role="alert">{{ feeling.trouble.value }}</p>
   </div>

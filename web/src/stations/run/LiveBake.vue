@@ -49,7 +49,7 @@ const BESIDE_NOW = 220
 const wordsAt = computed(() => (x.value(minute.value) < BESIDE_NOW ? x.value(minute.value) + 10 : 20))
 const typed = ref({ weight: '', core: '', oven: '' })
 const chips = [-2, -1, 0, 1, 2] as const
-const chipWords = ['far too pale', 'pale', 'as wanted', 'dark', 'far too dark']
+const chipWords = ['far too pale', 'pale', 'as set', 'dark', 'far too dark']
 
 async function note(kind: 'weight' | 'core' | 'oven'): Promise<void> {
   const number = Number(typed.value[kind].replace(',', '.'))
@@ -110,7 +110,7 @@ const ticks = computed(() => {
       <text :x="wordsAt" y="12">as forecast</text>
       <rect :x="x(told.low_min ?? 0)" y="54" :width="x(told.high_min ?? 0) - x(told.low_min ?? 0)" height="22" rx="5" class="is" />
       <line :x1="x(told.ready_min)" :x2="x(told.ready_min)" y1="50" y2="80" class="mid" />
-      <text :x="wordsAt" y="50">by what was seen</text>
+      <text :x="wordsAt" y="50">updated with your readings</text>
       <g v-for="tick in ticks" :key="tick">
         <line :x1="x(tick)" :x2="x(tick)" y1="84" y2="88" class="tick" />
         <text :x="x(tick)" :y="phone ? 112 : 101" text-anchor="middle">{{ tick }}</text>
@@ -118,8 +118,8 @@ const ticks = computed(() => {
       <text x="590" :y="phone ? 112 : 101" text-anchor="end">min</text>
       <line :x1="x(minute)" :x2="x(minute)" y1="6" y2="88" class="now" />
     </svg>
-    <p v-if="simulated" class="note">The window above counts simulated readings.</p>
-    <p v-if="told?.odd.length" class="note">One reading hardly fits the others: it counts little.</p>
+    <p v-if="simulated" class="note">The times above use simulated readings.</p>
+    <p v-if="told?.odd.length" class="note">One reading does not match the others, so it has little weight.</p>
     <div class="seen">
       <form @submit.prevent="note('weight')">
         <label
@@ -141,24 +141,24 @@ const ticks = computed(() => {
             v-model="typed.core"
             class="field"
             inputmode="decimal"
-            :aria-label="`Core now, ${temperatureUnit(session.units)}`"
+            :aria-label="`Core temperature now, ${temperatureUnit(session.units)}`"
           />
           {{ temperatureUnit(session.units) }}</label
         >
       </form>
       <form @submit.prevent="note('oven')">
         <label
-          >oven by a probe
+          >oven thermometer
           <v-text-field
             v-model="typed.oven"
             class="field"
             inputmode="decimal"
-            :aria-label="`Oven by a probe, ${temperatureUnit(session.units)}`"
+            :aria-label="`Oven temperature now, ${temperatureUnit(session.units)}`"
           />
           {{ temperatureUnit(session.units) }}</label
         >
       </form>
-      <div class="chips" role="group" aria-label="Its colour now">
+      <div class="chips" role="group" aria-label="Color now">
         <v-btn
           v-for="(chip, n) in chips"
           :key="chip"
@@ -170,7 +170,7 @@ const ticks = computed(() => {
         /></v-btn>
       </div>
     </div>
-    <p v-if="!before" class="note">Weigh what goes in, and a weight in between tells most.</p>
+    <p v-if="!before" class="note">Weigh the batch before baking and once during baking. This improves the forecast most.</p>
     <p v-if="live.refusal.value" class="note" role="alert">{{ live.refusal.value.sentence }}</p>
   </div>
 </template>

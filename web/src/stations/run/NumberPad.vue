@@ -15,7 +15,7 @@ function press(key: (typeof keys)[number]): void {
       ><span class="visually-hidden">{{ label }}</span
       ><input v-model="model" inputmode="decimal" maxlength="8" autocomplete="off" /><span>{{ unit }}</span></label
     >
-    <v-btn v-for="key in keys" :key="key" class="key" :aria-label="key === '⌫' ? 'Wipe the last digit' : key" @click="press(key)">{{
+    <v-btn v-for="key in keys" :key="key" class="key" :aria-label="key === '⌫' ? 'Delete last digit' : key" @click="press(key)">{{
       key
     }}</v-btn>
   </div>

@@ -31,9 +31,9 @@ const groups = computed(() =>
       </li>
     </ol>
     <span v-if="run.offline || run.waiting.length" class="waiting" role="status">{{
-      run.offline ? `No network: ${run.waiting.length} kept here` : `${run.waiting.length} being sent`
+      run.offline ? `Offline: ${run.waiting.length} entries saved on this device` : `Sending ${run.waiting.length} entries…`
     }}</span>
-    <v-btn class="link note" @click="left = !left">{{ left ? 'buttons to the right' : 'buttons to the left' }}</v-btn>
+    <v-btn class="link note" @click="left = !left">{{ left ? 'Move buttons right' : 'Move buttons left' }}</v-btn>
     <v-btn class="quiet-button touch" :aria-expanded="listed" @click="listed = !listed">All steps</v-btn>
   </header>
 </template>

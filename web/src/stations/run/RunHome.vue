@@ -19,12 +19,12 @@ useBenchWorker()
 const batches = ref('1')
 const search = ref('')
 const shelf = useAsk(
-  () => ['shelf to run', search.value],
+  () => ['Formula to bake', search.value],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: search.value, limit: 100 } } })),
   { keep: true },
 )
 const runs = useAsk(
-  () => ['runs under way', props.id],
+  () => ['Bakes in progress', props.id],
   (at) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/runs', {
@@ -52,9 +52,9 @@ const beginning = useDo(
 
 <template>
   <div class="page">
-    <h2>{{ chosen ? `Run: ${chosen.name}` : 'Run' }}</h2>
-    <section v-if="runs.answer.value?.runs.length" aria-label="Runs">
-      <h3>{{ id ? 'Runs of it' : 'Under way' }}</h3>
+    <h2>{{ chosen ? `Bake: ${chosen.name}` : 'Bake' }}</h2>
+    <section v-if="runs.answer.value?.runs.length" aria-label="Bakes">
+      <h3>{{ id ? 'Bakes of this formula' : 'In progress' }}</h3>
       <router-link
         v-for="r in runs.answer.value.runs.slice(0, 8)"
         :key="r.id"
@@ -63,18 +63,18 @@ const beginning = useDo(
       >
         <b>{{ r.name }}</b>
         <span class="note"
-          >{{ r.batches }} × · {{ ago(r.started_at) }}{{ r.finished_at ? (r.judged ? '' : ' · not judged yet') : ' · under way' }}</span
+          >{{ r.batches }} × · {{ ago(r.started_at) }}{{ r.finished_at ? (r.judged ? '' : ' · not rated yet') : ' · in progress' }}</span
         >
       </router-link>
     </section>
     <form v-if="id && session.may('bakes.edit')" class="begin" @submit.prevent="beginning.run(id)">
       <label>batches <v-text-field v-model="batches" class="field few" inputmode="decimal" aria-label="Batches" /></label>
-      <v-btn type="submit" class="act-button big" :disabled="beginning.busy.value">Begin a run</v-btn>
+      <v-btn type="submit" class="act-button big" :disabled="beginning.busy.value">Start a bake</v-btn>
       <p v-if="beginning.trouble.value" role="alert" class="act">{{ beginning.trouble.value }}</p>
     </form>
-    <p v-else-if="id" class="note">You may look at runs, not begin one.</p>
-    <section v-if="!id" aria-label="Begin">
-      <h3>Begin</h3>
+    <p v-else-if="id" class="note">You can view bakes but not start one. Ask the kitchen owner.</p>
+    <section v-if="!id" aria-label="Start a bake">
+      <h3>Start a bake</h3>
       <v-text-field
         v-model="search"
         class="field"
@@ -86,7 +86,7 @@ const beginning = useDo(
       />
       <router-link v-for="f in shelf.answer.value?.items" :key="f.id" :to="`/formula/${f.id}/run`" class="row"
         ><b>{{ f.name }}</b
-        >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} pieces</span></router-link
+        >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} {{ f.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span></router-link
       >
     </section>
     <p v-if="shelf.missing.value" role="alert">

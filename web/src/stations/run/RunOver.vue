@@ -35,17 +35,17 @@ async function finish(): Promise<void> {
 
 <template>
   <section aria-label="Now">
-    <h3>It is all done.</h3>
+    <h3>All steps done.</h3>
     <template v-if="undone.length">
-      <p class="target">Left out:</p>
+      <p class="target">Skipped:</p>
       <ul>
         <li v-for="s in undone" :key="s.id">
           <v-btn class="touch" @click="emit('again', s)">{{ said(s.text, session.units, true) }}</v-btn>
         </li>
       </ul>
     </template>
-    <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">Finish, and say how it was</v-btn>
-    <p v-if="run.offline" class="note">Without a network it cannot be finished yet; nothing is lost.</p>
+    <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">Finish and rate</v-btn>
+    <p v-if="run.offline" class="note">You are offline. Nothing is lost; finish this bake when you are back online.</p>
   </section>
 </template>
 

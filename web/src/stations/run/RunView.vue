@@ -152,7 +152,7 @@ onBeforeUnmount(() => {
 <template>
   <div v-if="run.trouble && !run.opened" class="missing" role="alert">
     <p>{{ run.trouble }}</p>
-    <router-link class="quiet-button" to="/run">To the runs</router-link>
+    <router-link class="quiet-button" to="/run">Back to bakes</router-link>
   </div>
   <div v-else-if="run.opened" class="run" :class="{ left }" @pointerdown.once="wakeAlarm">
     <RunHead v-model:listed="listed" v-model:left="left" />
@@ -182,7 +182,13 @@ onBeforeUnmount(() => {
       <p v-if="step.sign" class="sign">{{ text(step.sign) }}</p>
       <p v-for="caution in step.cautions" :key="caution" class="caution">{{ text(caution) }}</p>
       <form class="note-line" @submit.prevent="note">
-        <v-text-field v-model="noting" class="field" placeholder="A note: dark husk, small eggs …" aria-label="A note" maxlength="500" />
+        <v-text-field
+          v-model="noting"
+          class="field"
+          placeholder="Add a note, such as dark husk or small eggs…"
+          aria-label="A note"
+          maxlength="500"
+        />
       </form>
     </section>
     <RunOver v-else class="now" :run-id="runId" @again="again" />
@@ -195,7 +201,13 @@ onBeforeUnmount(() => {
         <v-btn class="touch" @click="run.skipStep(step)">Leave out</v-btn>
         <v-btn v-if="step.minutes" class="touch" @click="toggle">{{ timer && !timer.stopped ? 'Stop timer' : 'Start timer' }}</v-btn>
         <v-btn class="act-button huge" :disabled="!run.mayWrite" @click="done">{{
-          step.kind === 'weigh' ? 'Weighed' : step.moment === 'in' && !baking ? 'It is in' : step.moment === 'out' ? 'It is out' : 'Done'
+          step.kind === 'weigh'
+            ? 'Weighed'
+            : step.moment === 'in' && !baking
+              ? 'In the oven'
+              : step.moment === 'out'
+                ? 'Out of the oven'
+                : 'Done'
         }}</v-btn>
       </div>
     </footer>

@@ -23,7 +23,7 @@ function press(step: RunStep): void {
       <v-btn class="touch" @click="press(s)">
         <span class="tick" aria-hidden="true">{{ run.done.has(s.id) ? (wordOf(s) === 'skipped' ? '–' : '✓') : '·' }}</span>
         {{ text(s.text) }} <span class="note">{{ text(s.target) }}</span>
-        <span v-if="run.done.has(s.id)" class="visually-hidden">{{ wordOf(s) === 'skipped' ? 'left out' : 'done' }}; do it again</span>
+        <span v-if="run.done.has(s.id)" class="visually-hidden">{{ wordOf(s) === 'skipped' ? 'skipped' : 'done' }} · redo step</span>
       </v-btn>
     </li>
   </ol>

@@ -22,9 +22,9 @@ const place = computed(() => linear([from.value, to.value], [0, 100]))
     >
       <p class="left" role="timer">{{ clock(left(timer)) }}</p>
       <p class="name">
-        {{ timer.name }}<span v-if="timer.checkAt && now < timer.checkAt" class="note"> look in {{ clock(timer.checkAt - now) }}</span>
+        {{ timer.name }}<span v-if="timer.checkAt && now < timer.checkAt" class="note"> check in {{ clock(timer.checkAt - now) }}</span>
       </p>
-      <v-btn class="touch" :aria-label="`5 more minutes for ${timer.name}`" @click="emit('more', timer.id, 5)">5 more</v-btn>
+      <v-btn class="touch" :aria-label="`Add 5 min to ${timer.name}`" @click="emit('more', timer.id, 5)">5 more</v-btn>
       <v-btn class="touch" :aria-label="`Stop ${timer.name}`" @click="emit('stop', timer.id)">Stop</v-btn>
       <svg class="lane" viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true">
         <rect

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
  * Is there enough in the bowl? The eye falls on what the scale shows beside what is wanted; the bar fills the stratum. The next key
- * is the weight, or one touch that says "as written". What is off is answered by the rest of the formula.
+ * is the weight, or one touch that says "exact". What is off is answered by the rest of the formula.
  */
 import { useLocalStorage } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
@@ -47,7 +47,7 @@ const tare = (): void => {
   if (own.reading.value) own.tare()
   else void devices.tell('tare')
 }
-/** All into one bowl, each line on top of the last; or a bowl for each: it is put on the scale empty, and tared when it stands. */
+/** All into one bowl, each line on top of the last; or Separate bowls: it is put on the scale empty, and tared when it stands. */
 const bowls = useLocalStorage<'one' | 'each'>('bowls', 'one')
 const bowlFor = ref('')
 const wantsBowl = computed(() => bowls.value === 'each' && scaled.value && !!scale.value?.alive && bowlFor.value !== props.step.id)
@@ -190,58 +190,60 @@ defineExpose({ take })
         </p>
         <p v-else-if="wantsBowl" class="allowed" role="status">
           Put an empty bowl on the scale.
-          <v-btn class="way" @click="bowlFor = step.id">It has none</v-btn>
+          <v-btn class="way" @click="bowlFor = step.id">Skip the bowl</v-btn>
         </p>
-        <p v-else-if="scaled && scale?.present && scale.overload" class="act">The scale is overloaded: take some off.</p>
+        <p v-else-if="scaled && scale?.present && scale.overload" class="act">Scale overloaded. Remove some weight.</p>
         <p v-else-if="scaled && scale?.present && !scale.alive" class="act" role="status">The scale is silent: type the weight.</p>
         <p v-if="devices.shown.value?.simulated && scale?.alive && run.mayWrite" class="pour">
           <v-btn class="way" @click="devices.tell('pour', Math.max(target - Math.max(live ?? 0, 0), 0))">Pour (simulated scale)</v-btn>
         </p>
         <p v-if="scale?.present" class="note">
-          <v-btn class="link" @click="scaled = !scaled">{{ scaled ? 'without the scale' : 'use the scale' }}</v-btn>
+          <v-btn class="link" @click="scaled = !scaled">{{ scaled ? 'Type weights' : 'use the scale' }}</v-btn>
           <template v-if="scaled">
             · <v-btn class="link" @click="tare">tare</v-btn> ·
             <v-btn class="link" @click="bowls = bowls === 'one' ? 'each' : 'one'">{{
-              bowls === 'one' ? 'all into one bowl' : 'a bowl for each'
+              bowls === 'one' ? 'One bowl for all' : 'Separate bowls'
             }}</v-btn>
           </template>
         </p>
-        <p v-if="own.name.value" class="note">{{ own.name.value }} · <v-btn class="link" @click="own.leave()">leave it</v-btn></p>
+        <p v-if="own.name.value" class="note">{{ own.name.value }} · <v-btn class="link" @click="own.leave()">Disconnect</v-btn></p>
         <p v-else-if="scaled && own.ways.length && run.mayWrite" class="note">
           <v-btn v-for="way in own.ways" :key="way" class="link" @click="own.choose(way)">{{
-            way === 'serial' ? 'a scale at this computer' : 'a Bluetooth scale'
+            way === 'serial' ? 'Connect a USB scale' : 'Connect a Bluetooth scale'
           }}</v-btn>
         </p>
         <p v-if="own.trouble.value" class="act" role="status">{{ own.trouble.value }}</p>
-        <p class="allowed">{{ weight(low, session.units) }} to {{ weight(high, session.units) }} {{ unit }} is right</p>
+        <p class="allowed">
+          OK: {{ weight(low, session.units) }} to {{ weight(high, session.units) }} {{ unit }} (no noticeable difference)
+        </p>
         <p v-if="step.measure" class="allowed">
           {{ step.measure }}
           <v-btn v-if="step.filled && run.mayWrite && !filledBy" class="link note" @click="filledBy = step.filled"
-            >I filled it by that</v-btn
+            >I used this measure</v-btn
           >
         </p>
         <div v-if="filledBy" class="note by">
           filled by
           <v-text-field v-model="filledBy" class="field" aria-label="Filled by" maxlength="60" @keydown.enter.stop="take" />
-          and weighed: so your own cup is learned
+          then weighed, so the app learns what your cup holds
         </div>
-        <p v-if="shift" class="note">changed from {{ weight(step.grams ?? 0, session.units) }} {{ unit }} as written</p>
+        <p v-if="shift" class="note">adjusted from {{ weight(step.grams ?? 0, session.units) }} {{ unit }} in the formula</p>
         <p v-if="known !== null" class="allowed">weighed: {{ weight(known, session.units) }} {{ unit }}</p>
         <p v-if="shown !== null" class="off" :class="{ act: !within }">
-          {{ Math.abs(off) < 0.05 ? 'as written' : `${weight(Math.abs(off), session.units)} ${unit} ${off > 0 ? 'over' : 'short'}` }}
+          {{ Math.abs(off) < 0.05 ? 'exact' : `${weight(Math.abs(off), session.units)} ${unit} ${off > 0 ? 'over' : 'short'}` }}
         </p>
       </div>
     </div>
     <NumberPad v-model="typed" :unit="unit" :label="`Weight of ${step.text}, ${unit}`" />
     <p v-if="step.line && run.mayWrite" class="odd">
       <v-btn class="way" :disabled="fresh" @click="run.write({ kind: 'new_pack', what: step.line })">{{
-        fresh ? 'a new pack: kept' : 'a new pack'
+        fresh ? 'a new pack: kept' : 'Opened a new pack'
       }}</v-btn>
       <v-text-field
         v-model="instead"
         class="field"
-        placeholder="taken instead: dark husk, small eggs …"
-        :aria-label="`Taken instead of ${step.text}`"
+        placeholder="Substitute used, such as small eggs…"
+        :aria-label="`Substitute for ${step.text}`"
         maxlength="200"
         @keydown.enter.stop="swap"
       />
@@ -250,7 +252,7 @@ defineExpose({ take })
     <section v-if="advice && !advice.within" class="answer" role="alert">
       <p>{{ said(advice.text, session.units, true) }}</p>
       <v-btn v-for="way in advice.ways" :key="way.kind" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
-      <v-btn v-if="shown !== null" class="way" @click="log(shown)">keep it as it is</v-btn>
+      <v-btn v-if="shown !== null" class="way" @click="log(shown)">Keep this weight</v-btn>
     </section>
     <p v-if="pouring.trouble.value" class="act" role="alert">{{ pouring.trouble.value }}</p>
   </div>

@@ -77,7 +77,7 @@ describe('weighing', () => {
     const view = mount(WeighStep, { props: { step: { ...STEP, measure: 'about 1¾ cups', filled: '1¾ cups' }, mixed: false } })
     await view
       .findAll('button')
-      .find((b) => b.text() === 'I filled it by that')
+      .find((b) => b.text() === 'I used this measure')
       ?.trigger('click')
     for (const key of ['4', '1', '0'])
       await view
@@ -94,7 +94,7 @@ describe('weighing', () => {
     const view = mount(WeighStep, { props: { step: { ...STEP, measure: '1¾ cups', filled: '1¾ cups' }, mixed: false } })
     await view
       .findAll('button')
-      .find((b) => b.text() === 'I filled it by that')
+      .find((b) => b.text() === 'I used this measure')
       ?.trigger('click')
     await (view.vm as unknown as { take: () => Promise<void> }).take()
     expect(run.entries.find((e) => e.kind === 'weighed')).toMatchObject({ what: 'water', value: 420, word: '' })
@@ -127,11 +127,11 @@ describe('weighing', () => {
   it('follows a target that was moved before', async () => {
     await useRun().write({ kind: 'note', what: 'target:water', value: 450, word: '' })
     const view = mount(WeighStep, { props: { step: STEP, mixed: false } })
-    expect(view.text()).toContain('430 to 470 g is right')
-    expect(view.text()).toContain('changed from 420 g')
+    expect(view.text()).toContain('OK: 430 to 470 g')
+    expect(view.text()).toContain('adjusted from 420 g')
   })
 
-  it('into a bowl for each begins when an empty one stands on the scale, and weighs what comes into it', async () => {
+  it('into Separate bowls begins when an empty one stands on the scale, and weighs what comes into it', async () => {
     let send: ReadableStreamDefaultController<Uint8Array> | undefined
     const readable = new ReadableStream<Uint8Array>({ start: (controller) => void (send = controller) })
     const port = { open: () => Promise.resolve(), close: () => Promise.resolve(), readable }
@@ -158,10 +158,10 @@ describe('weighing', () => {
         .findAll('button')
         .find((b) => b.text() === word)
         ?.trigger('click')
-    await press('a scale at this computer')
+    await press('Connect a USB scale')
     await vi.advanceTimersByTimeAsync(0)
     await shows('ST,GS,+ 0.0 g')
-    await press('all into one bowl')
+    await press('One bowl for all')
     expect(view.text()).toContain('Put an empty bowl on the scale.')
     await shows('ST,GS,+ 240.0 g')
     await rest()
@@ -233,7 +233,7 @@ describe('timers on the screen', () => {
     })
     const view = mount(TimerStrip, { props: { timers: [timer('turn', 60_000), timer('bake', 900_000, 300_000)], now: at } })
     expect(view.findAll('.left').map((t) => t.text())).toEqual(['1:00', '15:00'])
-    expect(view.text()).toContain('look in 5:00')
+    expect(view.text()).toContain('check in 5:00')
     expect(view.findAll('.lane')).toHaveLength(2)
     await view
       .findAll('button')

@@ -78,7 +78,7 @@ const add = (): Promise<unknown> =>
         <v-select
           v-model="fresh.kind"
           class="field"
-          aria-label="Kind of pan"
+          aria-label="Pan type"
           :items="[...(session.words?.pan_kinds ?? []).map((k) => ({ value: k, title: k }))]"
         />
         <v-text-field

@@ -124,7 +124,7 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
       <line :x1="left + wide + 12" :x2="left + wide + 12" :y1="FLOOR - tall" :y2="FLOOR" />
       <text :x="left + wide + 17" :y="FLOOR - tall / 2 + 4">{{ length(piece.thickness_mm, session.units) }}</text>
     </g>
-    <text v-if="magnified > 1.05" x="4" y="12" class="note">thickness drawn {{ Math.round(magnified) }}×</text>
+    <text v-if="magnified > 1.05" x="4" y="12" class="note">thickness shown {{ Math.round(magnified) }}× larger</text>
     <text v-if="piece.layers > 1" :x="WIDTH - 26" y="12" text-anchor="end" class="note">{{ piece.layers }} sheets</text>
     <rect
       :x="left"

@@ -82,7 +82,7 @@ const scaleAll = (factor: number): void => {
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             @change="hold({ thickness_mm: $event })"
           />
-          {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · held</span></label
+          {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · fixed</span></label
         >
         <label :class="{ held: piece.held === 'size' }"
           ><QuantityField
@@ -93,11 +93,11 @@ const scaleAll = (factor: number): void => {
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             @change="hold({ length_mm: $event })"
           />
-          {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · held</span></label
+          {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · fixed</span></label
         >
         <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"
           ><QuantityField kind="length" label="Hole" :value="piece.hole_mm" :low="0.1" :disabled="!bench.mayEdit" @change="ring($event)" />
-          hole<span v-if="piece.held === 'hole'" class="note"> · held</span></label
+          hole<span v-if="piece.held === 'hole'" class="note"> · fixed</span></label
         >
         <v-btn
           v-if="plan.usual_hole_mm > 0 && bench.mayEdit"
@@ -136,14 +136,14 @@ const scaleAll = (factor: number): void => {
             class="field wide"
             :model-value="plan.pan"
             :disabled="!bench.mayEdit"
-            aria-label="Tin"
+            aria-label="Loaf pan"
             @update:model-value="choose({ pan: $event })"
             :items="[...tins.map((t) => ({ value: t.id, title: `${t.name} ${t.region}` }))]"
         /></label>
       </div>
       <div class="drawings">
         <figure>
-          <figcaption>The piece from the side <span class="note">drag a side</span></figcaption>
+          <figcaption>The piece from the side <span class="note">Drag an edge to resize</span></figcaption>
           <PieceSide
             :piece="piece"
             :may-edit="bench.mayEdit && piece.kind !== 'tin'"
@@ -153,27 +153,28 @@ const scaleAll = (factor: number): void => {
           />
           <p class="note">
             {{ inWeight(piece.dough_g, session.units) }} of dough{{
-              plan.bodies > 1 ? ` each, ± ${inWeight(piece.tolerance_g, session.units)} by hand` : ''
+              plan.bodies > 1 ? ` each, ± ${inWeight(piece.tolerance_g, session.units)} when shaped by hand` : ''
             }}
-            · {{ figure(piece.g_per_ml, 2) }} g/mL with its pores<span v-if="piece.fill_share > 0">
-              · fills {{ percent(piece.fill_share) }} of the tin</span
+            · density {{ figure(piece.g_per_ml, 2) }} g/mL<span v-if="piece.fill_share > 0">
+              · fills {{ percent(piece.fill_share) }} of the pan</span
             >
           </p>
           <ul class="notes">
             <li v-for="n in plan.notes" :key="n">{{ n }}</li>
           </ul>
           <p v-if="plan.sheet_cm2 > 0" class="note">
-            Rolled sheet {{ said(`${figure(plan.sheet_cm2, 0)} cm²`, session.units) }}; {{ inWeight(plan.scraps_g, session.units) }} of
-            trimmings rolled again {{ plan.rerolls }}×; dock every {{ inLength(plan.docking_mm, session.units) }}.
+            Rolled sheet: {{ said(`${figure(plan.sheet_cm2, 0)} cm²`, session.units) }}. Re-roll
+            {{ inWeight(plan.scraps_g, session.units) }} of trimmings {{ plan.rerolls }}×. Dock every
+            {{ inLength(plan.docking_mm, session.units) }}.
           </p>
         </figure>
         <figure v-if="plan.tray && plan.layout">
           <figcaption>
-            {{ plan.tray.name }} from above
+            {{ plan.tray.name }}, top view
             <span class="note"
               >{{ plan.layout.places.length }} fit
-              {{ plan.layout.way === 'staggered' ? 'staggered' : plan.layout.way === 'rows' ? 'in rows' : plan.layout.way }}, grown as in
-              the {{ plan.fried ? 'oil' : 'oven' }}</span
+              {{ plan.layout.way === 'staggered' ? 'staggered' : plan.layout.way === 'rows' ? 'in rows' : plan.layout.way }}, with room to
+              spread in the {{ plan.fried ? 'oil' : 'oven' }}</span
             >
           </figcaption>
           <TrayTop
@@ -186,10 +187,10 @@ const scaleAll = (factor: number): void => {
           />
           <p class="note">
             <span v-if="plan.trays"
-              >{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last<span v-if="plan.loads"
-                >; {{ plan.loads }} {{ plan.loads === 1 ? 'load' : 'loads' }} of an oven that takes two</span
+              >{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last one<span v-if="plan.loads"
+                >; {{ plan.loads }} oven {{ plan.loads === 1 ? 'load' : 'loads' }} with two trays at a time</span
               >.</span
-            ><b v-else class="act">It does not fit this tray.</b> Gap
+            ><b v-else class="act">The pieces do not fit on this tray. Choose a larger tray or fewer pieces.</b> Gap
             <QuantityField
               kind="length"
               label="Gap between pieces"
@@ -208,9 +209,9 @@ const scaleAll = (factor: number): void => {
           <thead>
             <tr>
               <th>pan</th>
-              <th>as it is</th>
-              <th>for the same thickness</th>
-              <th scope="col"><span class="visually-hidden">scale to it</span></th>
+              <th>with this dough</th>
+              <th>dough for the same thickness</th>
+              <th scope="col"><span class="visually-hidden">Scale to this pan</span></th>
             </tr>
           </thead>
           <tbody>

@@ -18,7 +18,7 @@ describe('the piece from the side', () => {
 
   it('is named by its measures, and a hair of a sheet is drawn thicker and says so', () => {
     expect(side().get('svg').attributes('aria-label')).toBe('Piece: 100 by 10 mm')
-    expect(side({ thickness_mm: 2 }).text()).toMatch(/thickness drawn \d+×/)
+    expect(side({ thickness_mm: 2 }).text()).toMatch(/thickness shown \d+×/)
     expect(side({ thickness_mm: 30 }).text()).not.toContain('drawn')
   })
 

@@ -12,14 +12,14 @@ const session = useSession()
 const wanted = computed(() => String(route.query.runs ?? ''))
 const all = ref(false)
 const compared = useAsk(
-  () => ['runs compared', wanted.value],
+  () => ['Bakes compared', wanted.value],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/runs-compared', { params: { path: at, query: { runs: wanted.value } } })),
 )
 const GROUPS = [
-  { id: 'weights', name: 'Weights of a batch' },
-  { id: 'making', name: 'Making' },
+  { id: 'weights', name: 'Batch weights' },
+  { id: 'making', name: 'Mixing and shaping' },
   { id: 'bake', name: 'Bake' },
-  { id: 'verdict', name: 'Verdict' },
+  { id: 'verdict', name: 'Rating' },
 ]
 const groups = computed(() =>
   GROUPS.map((g) => ({
@@ -33,8 +33,8 @@ const groups = computed(() =>
   <div class="page">
     <header>
       <h2>Side by side</h2>
-      <router-link class="quiet-button" to="/trials">To the trials</router-link>
-      <v-checkbox v-model="all" label="also what was the same" hide-details />
+      <router-link class="quiet-button" to="/trials">Back to results</router-link>
+      <v-checkbox v-model="all" label="Show unchanged values" hide-details />
     </header>
     <p v-if="compared.missing.value" role="alert">{{ compared.trouble.value }}</p>
     <template v-if="compared.answer.value">

@@ -54,7 +54,7 @@ function take(event: Event): void {
   input.value = ''
   tooLarge.value =
     file && file.size > session.limits.photo_most_mb * 1e6
-      ? `The photo is too large: ${(file.size / 1e6).toFixed(0)} MB. Up to ${session.limits.photo_most_mb} MB.`
+      ? `This photo is too large (${(file.size / 1e6).toFixed(0)} MB). The limit is ${session.limits.photo_most_mb} MB.`
       : ''
   if (!file || tooLarge.value) return
   URL.revokeObjectURL(picked.value?.url ?? '')
@@ -83,7 +83,7 @@ const address = (id: number): string => `/api/kitchens/${session.kitchen?.id ?? 
 <template>
   <div class="photos">
     <figure v-for="photo in kept.answer.value" :key="photo.id">
-      <img :src="address(photo.id)" alt="What came out" />
+      <img :src="address(photo.id)" alt="Photo" />
       <figcaption>
         L* {{ photo.lightness.toFixed(0) }} ± {{ photo.error.toFixed(0) }}, {{ photo.evenness < 6 ? 'even' : 'uneven' }}
         <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="deleting.run(photo.id)">Delete</v-btn>
@@ -91,21 +91,21 @@ const address = (id: number): string => `/api/kitchens/${session.kitchen?.id ?? 
     </figure>
     <label v-if="session.may('bakes.edit')" class="add"
       ><input type="file" accept="image/*" class="visually-hidden" :disabled="adding.busy.value" @change="take" />{{
-        adding.busy.value ? 'Reading it …' : 'A photo'
+        adding.busy.value ? 'Reading the photo…' : 'A photo'
       }}</label
     >
-    <v-btn v-if="picked && !showing && !adding.trouble.value" class="quiet-button" @click="showing = true">Show where the paper lies</v-btn>
-    <span class="note">from above, a sheet of white paper beside the crust, no flash</span>
+    <v-btn v-if="picked && !showing && !adding.trouble.value" class="quiet-button" @click="showing = true">Mark the paper</v-btn>
+    <span class="note">Take it from above, with a sheet of white paper next to the crust. No flash.</span>
     <p v-if="adding.trouble.value || tooLarge" role="alert" class="act">{{ adding.trouble.value || tooLarge }}</p>
     <div v-if="picked && (showing || adding.trouble.value)" class="touch">
       <div class="which">
-        Touch the
+        Tap the
         <v-radio-group v-model="reference" inline hide-details density="compact">
-          <v-radio value="paper" label="white paper" /><v-radio value="grey card" label="grey card" />
+          <v-radio value="paper" label="white paper" /><v-radio value="grey card" label="gray card" />
         </v-radio-group>
-        in the picture.
+        in the photo.
       </div>
-      <button type="button" :disabled="adding.busy.value" :aria-label="`Where the ${reference} lies`" @click="touched">
+      <button type="button" :disabled="adding.busy.value" :aria-label="`Position of the ${reference}`" @click="touched">
         <img :src="picked.url" alt="" />
       </button>
     </div>

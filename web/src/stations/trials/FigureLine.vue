@@ -41,10 +41,10 @@ const day = (text: string): string => new Date(text).toLocaleDateString(undefine
 </script>
 
 <template>
-  <section class="plain-fields" aria-label="A figure over time">
+  <section class="plain-fields" aria-label="Value over time">
     <label class="note"
       >over time
-      <select v-model="figure" aria-label="Figure">
+      <select v-model="figure" aria-label="Value">
         <option v-for="k in asked.answer.value?.kinds ?? []" :key="k.key" :value="k.key">{{ k.label }}</option>
       </select></label
     >
@@ -71,7 +71,7 @@ const day = (text: string): string => new Date(text).toLocaleDateString(undefine
       <text v-if="points[0]" :x="x(0)" :y="H - 8" text-anchor="start">{{ day(points[0].started) }}</text>
       <text v-if="points.length > 1" :x="x(points.length - 1)" :y="H - 8" text-anchor="end">{{ day(points.at(-1)?.started ?? '') }}</text>
     </svg>
-    <p v-else-if="asked.answer.value" class="note">No run tells it yet.</p>
+    <p v-else-if="asked.answer.value" class="note">No bake has recorded this yet.</p>
     <p v-if="asked.missing.value" role="alert">{{ asked.trouble.value }}</p>
   </section>
 </template>

@@ -17,11 +17,11 @@ onMounted(() => {
 })
 const told = computed(() => work.job.value?.learned ?? null)
 const BLOCKS = [
-  { id: 'oven', name: 'The oven', why: 'from weights before and after, colour, core and a probe' },
-  { id: 'hands', name: 'Hands', why: 'from what was felt at the bench' },
-  { id: 'palate', name: 'Palate', why: 'from scores, at the weighed moisture' },
-  { id: 'measures', name: 'Cups and spoons', why: 'from what was filled, and then weighed' },
-  { id: 'habits', name: 'Habits', why: 'from the log' },
+  { id: 'oven', name: 'The oven', why: 'from weight before and after, color, core temperature, and oven thermometer' },
+  { id: 'hands', name: 'Dough feel', why: 'from how you described the dough' },
+  { id: 'palate', name: 'Palate', why: 'from your scores, at the measured moisture' },
+  { id: 'measures', name: 'Cups and spoons', why: 'from cups and spoons that you also weighed' },
+  { id: 'habits', name: 'Your habits', why: 'from your bake log' },
 ]
 const blocks = computed(() =>
   BLOCKS.map((b) => ({ ...b, own: (told.value?.learned ?? []).filter((one) => one.block === b.id) })).filter((b) => b.own.length),
@@ -51,28 +51,29 @@ const half = (one: One, sd: number): number => (90 * Math.min(session.limits.hal
 <template>
   <div class="page">
     <header>
-      <h2>What the trials taught</h2>
-      <router-link class="quiet-button" to="/trials">To the trials</router-link>
+      <h2>Learned from your bakes</h2>
+      <router-link class="quiet-button" to="/trials">Back to results</router-link>
       <v-btn v-if="session.may('bakes.edit') && !session.kitchen?.learns_from" class="quiet-button" @click="change.run({ forget: true })"
-        >Forget all of it</v-btn
+        >Reset learning</v-btn
       >
       <v-btn v-else-if="session.may('bakes.edit')" class="quiet-button" @click="change.run({ forget: false })"
-        >Take older runs back in</v-btn
+        >Include older bakes again</v-btn
       >
     </header>
-    <p v-if="work.underWay.value" class="note" role="status">Working through the trials …</p>
+    <p v-if="work.underWay.value" class="note" role="status">Learning from your bakes…</p>
     <p v-if="work.trouble.value" role="alert" class="act">{{ work.trouble.value }}</p>
-    <p v-if="!session.may('bakes.edit')" class="note">A baker of this kitchen can ask for it.</p>
+    <p v-if="!session.may('bakes.edit')" class="note">Only bakers of this kitchen can update this.</p>
     <template v-if="told">
       <p v-if="session.kitchen?.learns_from" class="note">
-        Runs before {{ new Date(session.kitchen.learns_from).toLocaleDateString() }} teach nothing; they stay in Trials.
+        Bakes before {{ new Date(session.kitchen.learns_from).toLocaleDateString() }} are not used for learning. They stay in Results.
       </p>
       <p v-if="!told.learned.length" class="note">
-        Nothing yet: a finished run with a weight before and after, or with a verdict, teaches something.
+        Nothing learned yet. To start, finish a bake and enter its weight before and after, or rate it.
       </p>
-      <p v-else class="note">From {{ told.runs }} runs, worked out anew each time. The pale band is what was held before any of them.</p>
+      <p v-else class="note">Calculated from {{ told.runs }} bakes. Pale bar: starting assumption. Dark bar: now.</p>
       <p v-for="odd in told.odd" :key="odd.run + odd.block" class="note">
-        <router-link :to="`/trials/${odd.run}`">{{ told.names[odd.run] ?? odd.run }}</router-link> hardly fits the others and counts little.
+        <router-link :to="`/trials/${odd.run}`">{{ told.names[odd.run] ?? odd.run }}</router-link> does not match the other bakes, so it has
+        little weight.
       </p>
       <section v-for="block in blocks" :key="block.id">
         <h3>
@@ -82,7 +83,7 @@ const half = (one: One, sd: number): number => (90 * Math.min(session.limits.hal
             class="used"
             hide-details
             density="compact"
-            label="forecasts use it"
+            label="Use in forecasts"
             :model-value="!off.includes(block.id)"
             :disabled="!session.may('bakes.edit') || change.busy.value"
             @update:model-value="(on) => turn(block.id, on)"

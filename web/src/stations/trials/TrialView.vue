@@ -96,12 +96,14 @@ const notes = computed(() =>
       <header>
         <h2>{{ row.name }}</h2>
         <span class="note">{{ ago(row.started_at) }} · {{ row.number ? `version ${row.number}` : 'draft' }} · {{ row.batches }} ×</span>
-        <router-link v-if="row.formula_id" class="quiet-button" :to="`/trials?formula=${row.formula_id}`">Trials of it</router-link>
+        <router-link v-if="row.formula_id" class="quiet-button" :to="`/trials?formula=${row.formula_id}`"
+          >All bakes of this formula</router-link
+        >
         <v-btn v-if="judged && session.may('bakes.edit')" class="quiet-button" @click="editing = !editing">{{
-          editing ? 'Back' : 'Change the verdict'
+          editing ? 'Back' : 'Edit rating'
         }}</v-btn>
         <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="leaving.run(!row.left_out)">{{
-          row.left_out ? 'Take it into the learning' : 'Leave it out of the learning'
+          row.left_out ? 'Use for learning' : 'Exclude from learning'
         }}</v-btn>
       </header>
       <VerdictForm
@@ -115,7 +117,7 @@ const notes = computed(() =>
       />
       <div v-else class="told">
         <p class="verdict">
-          <span class="liked" :class="judged?.liked">{{ judged?.liked || 'judged' }}</span>
+          <span class="liked" :class="judged?.liked">{{ judged?.liked || 'rated' }}</span>
           <span v-if="judged?.colour != null"> · colour: {{ chipWords[judged.colour + 2] }}</span>
           <span v-if="judged?.note"> · “{{ judged.note }}”</span>
         </p>

@@ -52,7 +52,7 @@ const taking = useDo(
     settled(api.POST('/api/kitchens/{kitchen_id}/runs-file', { params: { path: at }, body: { file } })),
   {
     then: (out) => {
-      toasts.show(out.runs ? `${out.runs} ${out.runs === 1 ? 'run' : 'runs'} taken in.` : 'All of them were there already.')
+      toasts.show(out.runs ? `${out.runs} ${out.runs === 1 ? 'bake' : 'bakes'} imported.` : 'All bakes in this file are already here.')
     },
   },
 )
@@ -64,20 +64,20 @@ async function take(event: Event): Promise<void> {
   try {
     await taking.run(JSON.parse(text) as Record<string, unknown>)
   } catch {
-    toasts.show('The file is not JSON. Choose a file of runs.', { tone: 'act' })
+    toasts.show('This file is not JSON. Choose an exported bake file.', { tone: 'act' })
   }
 }
-const state = (r: RunRow): string => (r.judged ? (r.liked === '' ? 'judged' : r.liked) : r.finished_at ? 'not judged yet' : 'under way')
+const state = (r: RunRow): string => (r.judged ? (r.liked === '' ? 'judged' : r.liked) : r.finished_at ? 'not rated yet' : 'in progress')
 const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/run/${r.id}`)
 </script>
 
 <template>
   <div class="page">
     <header>
-      <h2>Trials</h2>
-      <router-link class="quiet-button" to="/trials/learned">What they taught</router-link>
+      <h2>Results</h2>
+      <router-link class="quiet-button" to="/trials/learned">What we learned</router-link>
       <v-btn class="act-button" :disabled="ticked.length < 2" @click="compare"
-        >Side by side{{ ticked.length ? ` (${ticked.length})` : '' }}</v-btn
+        >Compare{{ ticked.length ? ` (${ticked.length})` : '' }}</v-btn
       >
       <label v-if="session.may('bakes.edit')" class="quiet-button take"
         ><input type="file" accept="application/json,.json" class="visually-hidden" @change="take" />From a file</label
@@ -103,7 +103,7 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
               <td>
                 <v-checkbox-btn
                   :model-value="ticked.includes(r.id)"
-                  :aria-label="`${r.name}, ${ago(r.started_at)}, side by side`"
+                  :aria-label="`Select ${r.name}, ${ago(r.started_at)}, to compare`"
                   @update:model-value="tick(r.id)"
                 />
               </td>
@@ -126,7 +126,7 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
       </tbody>
     </table>
     <p v-else-if="!trials.waiting.value && !trials.trouble.value" class="note">
-      No trials yet. A run that is finished and judged becomes one: begin at the Run station.
+      No results yet. Start a bake on the Bake page, finish it, and rate it.
     </p>
     <p v-if="trials.trouble.value" role="alert">
       {{ trials.trouble.value }} <v-btn class="quiet-button" @click="trials.again()">Try again</v-btn>

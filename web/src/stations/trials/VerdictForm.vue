@@ -19,7 +19,7 @@ watch(
 
 const GROUPS = [
   { id: 'dough', name: 'the dough' },
-  { id: 'out', name: 'as it came out' },
+  { id: 'out', name: 'out of the oven' },
   { id: 'crumb', name: 'inside' },
   { id: 'taste', name: 'eaten' },
 ]
@@ -64,12 +64,12 @@ const axes = computed(() => {
             :model-value="verdict.hours_after === null ? '' : String(verdict.hours_after)"
             @update:model-value="(v: string) => (verdict.hours_after = v.trim() && Number.isFinite(Number(v)) ? Number(v) : null)"
           />
-          h after baking</label
+          hours after baking</label
         >
       </div>
     </fieldset>
     <fieldset>
-      <legend>Its colour</legend>
+      <legend>Color</legend>
       <div class="row">
         <v-btn
           v-for="(chip, n) in chips"
@@ -84,7 +84,7 @@ const axes = computed(() => {
       </div>
     </fieldset>
     <fieldset>
-      <legend>Or a photo of it</legend>
+      <legend>Or add a photo</legend>
       <CrustPhotos :run-id="runId" @read="(l) => (verdict.lightness = l)" />
     </fieldset>
     <fieldset v-for="group in faults" :key="group.id">
@@ -128,13 +128,13 @@ const axes = computed(() => {
           :class="{ chosen: verdict.again === word }"
           :aria-pressed="verdict.again === word"
           @click="verdict.again = word as Verdict['again']"
-          >{{ word === 'keep' ? 'keep it so' : word === 'again' ? 'try again' : 'drop it' }}</v-btn
+          >{{ word === 'keep' ? 'keep as is' : word === 'again' ? 'try again' : 'stop making it' }}</v-btn
         >
       </div>
     </fieldset>
     <v-textarea v-model="verdict.note" class="field" rows="2" placeholder="A note" aria-label="A note" maxlength="5000" />
     <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
-    <v-btn type="submit" class="act-button huge" :disabled="busy">Save the verdict</v-btn>
+    <v-btn type="submit" class="act-button huge" :disabled="busy">Save rating</v-btn>
   </form>
 </template>
 

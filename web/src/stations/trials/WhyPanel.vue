@@ -15,7 +15,7 @@ const session = useSession()
 const text = (words: string): string => said(words, session.units, true)
 const causes = computed(() => props.diagnosis.making.slice(0, 4))
 const questions = computed(() => (props.diagnosis.faults.length ? props.diagnosis.questions.slice(0, 2) : []))
-const scopes: Record<string, string> = { run: 'this once', habit: 'a habit', lot: 'a pack', oven: 'the oven' }
+const scopes: Record<string, string> = { run: 'this bake only', habit: 'a habit', lot: 'a pack', oven: 'the oven' }
 const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.before), 0.01))
 </script>
 
@@ -31,10 +31,10 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
           </p>
           <p v-for="e in f.evidence" :key="e" class="note">{{ text(e) }}</p>
         </article>
-        <p v-if="!diagnosis.formula.length" class="note">Nothing of it stands out.</p>
+        <p v-if="!diagnosis.formula.length" class="note">No likely cause in the formula.</p>
       </section>
-      <section aria-label="In the making">
-        <h3>In the making</h3>
+      <section aria-label="In how it was made">
+        <h3>In how it was made</h3>
         <article v-for="c in causes" :key="c.cause" class="cause">
           <p class="name">
             <b>{{ c.words }}</b> <span class="said">{{ c.probability_text }}</span><span class="note"> · {{ scopes[c.scope] }}</span>
@@ -44,22 +44,25 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
             <rect :width="100 * c.probability" height="5" class="fill" />
           </svg>
           <p v-for="e in c.evidence" :key="e" class="note">{{ text(e) }}</p>
-          <p v-for="e in c.against" :key="e" class="note against">against it: {{ text(e) }}</p>
+          <p v-for="e in c.against" :key="e" class="note against">Evidence against: {{ text(e) }}</p>
         </article>
-        <p v-if="!causes.length" class="note">No slip explains it.</p>
+        <p v-if="!causes.length" class="note">No mistake explains these faults.</p>
       </section>
     </div>
-    <section v-if="questions.length && may" class="questions" aria-label="What would tell them apart">
-      <h3>What would tell them apart</h3>
+    <section v-if="questions.length && may" class="questions" aria-label="Answer to narrow it down">
+      <h3>Answer to narrow it down</h3>
       <p v-for="q in questions" :key="q.cause" class="question">
         {{ q.text }}
         <v-btn class="touch" @click="emit('answer', q.cause, true)">Yes</v-btn>
         <v-btn class="touch" @click="emit('answer', q.cause, false)">No</v-btn>
       </p>
-      <p v-for="c in diagnosis.checks" :key="c.check" class="note">Without a bake: {{ text(c.text) }}.</p>
+      <p v-for="c in diagnosis.checks" :key="c.check" class="note">Quick test without baking: {{ text(c.text) }}.</p>
     </section>
-    <section v-if="diagnosis.faults.length" aria-label="Next time">
-      <h3>Next time</h3>
+    <section v-if="diagnosis.faults.length" aria-label="What to try next">
+      <h3>What to try next</h3>
+      <p v-if="diagnosis.next.length" class="note">
+        Pale bar: trouble expected if you change nothing. Dark bar: trouble left after the change.
+      </p>
       <article v-for="p in diagnosis.next" :key="p.text" class="next">
         <div>
           <p class="name">
@@ -71,7 +74,7 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
           <rect y="3" :width="(120 * p.before) / worst" height="6" class="rail" />
           <rect y="3" :width="(120 * p.after) / worst" height="6" class="fill" />
         </svg>
-        <v-btn v-if="p.document && may" class="act-button" @click="emit('open', p)">Open on the bench</v-btn>
+        <v-btn v-if="p.document && may" class="act-button" @click="emit('open', p)">Open changed formula</v-btn>
       </article>
     </section>
     <p class="note rests">{{ diagnosis.rests_on }}</p>

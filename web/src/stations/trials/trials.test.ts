@@ -21,7 +21,7 @@ const ROW = {
 const RUN = { run: ROW, document: {}, plan: { steps: [] }, verdict: null, entries: [], formula_archived: false }
 const DIAGNOSIS = {
   faults: ['gummy'],
-  formula: [{ cause: 'psy', words: 'psyllium over its cap', probability: 0.8, said: 'likely', evidence: ['as written'] }],
+  formula: [{ cause: 'psy', words: 'too much psyllium', probability: 0.8, said: 'likely', evidence: ['exact'] }],
   making: [
     {
       cause: 'early',
@@ -121,8 +121,8 @@ describe('why', () => {
     })
     answering('/jobs', { id: 1, kind: 'why', state: 'done', done: 1, total: 1, problem: null, why: DIAGNOSIS })
     const view = await shown()
-    expect(view.get('[aria-label="The formula as written"]').text()).toContain('psyllium over its cap')
-    expect(view.get('[aria-label="In the making"]').text()).toContain('taken out too early')
+    expect(view.get('[aria-label="The formula as written"]').text()).toContain('too much psyllium')
+    expect(view.get('[aria-label="In how it was made"]').text()).toContain('taken out too early')
     answering('/verdict', ROW)
     await view
       .findAll('.question button')
@@ -133,7 +133,7 @@ describe('why', () => {
     answering('/proposal', { document: DIAGNOSIS.next[0]?.document, conflicts: [{ what: 'bake oven c', present: '170', proposed: '200' }] })
     await view
       .findAll('button')
-      .find((b) => b.text() === 'Open on the bench')
+      .find((b) => b.text() === 'Open changed formula')
       ?.trigger('click')
     await flushPromises()
     expect(useSettle().proposal).toMatchObject({ formulaId: 1, edits: ['28 → 32 min'], conflicts: [{ present: '170' }] })
@@ -145,9 +145,9 @@ describe('trials', () => {
     answering('/runs', { runs: [ROW, { ...ROW, id: 4, judged: true, liked: 'good', faults: [] }], total: 2 })
     const view = mount(TrialsView, { global: { plugins: [router] } })
     await flushPromises()
-    expect(view.text()).toContain('not judged yet')
+    expect(view.text()).toContain('not rated yet')
     expect(view.text()).toContain('gummy centre')
-    const compare = view.findAll('button').find((b) => b.text().startsWith('Side by side'))
+    const compare = view.findAll('button').find((b) => b.text().startsWith('Compare'))
     expect(compare?.attributes('disabled')).toBeDefined()
     for (const box of view.findAll('input[type=checkbox]')) await box.setValue(true)
     await compare?.trigger('click')
