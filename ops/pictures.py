@@ -38,21 +38,21 @@ def pack(page: Page) -> None:
     """Open a pack whose label was typed the wrong way."""
     at("/pantry", "Your packs")(page)
     page.get_by_role("link", name="Quern ground almonds").click()
-    page.get_by_text("It looks like").wait_for()
+    page.get_by_text("This looks like").wait_for()
 
 
 def card(page: Page) -> None:
     """Open the card."""
     bench(page)
     page.get_by_role("link", name="Card", exact=True).click()
-    page.get_by_text("Keeping").wait_for()
+    page.get_by_text("Storage").wait_for()
 
 
 def plan(page: Page) -> None:
     """Open the plan of the coming Saturday."""
     at("/plan", "Saturday market")(page)
     page.get_by_role("link", name="Saturday market").click()
-    page.get_by_text("all in time").wait_for(timeout=60_000)
+    page.get_by_text("ready on time").wait_for(timeout=60_000)
     page.wait_for_timeout(15_000)
 
 
@@ -90,35 +90,35 @@ def settle(page: Page) -> None:
     carbs.get_by_label("to").press("Enter")
     carbs.get_by_text("your target").wait_for()
     carbs.locator(".head").click()
-    page.get_by_role("button", name="Settle", exact=True).first.click()
-    page.get_by_role("list", name="Edits").wait_for()
+    page.get_by_role("button", name="Balance formula", exact=True).first.click()
+    page.get_by_role("list", name="Changes").wait_for()
     page.keyboard.press("Escape")
-    page.get_by_role("button", name="Next way").hover()
+    page.get_by_role("button", name="Next option").hover()
 
 
 def trade_off(page: Page) -> None:
     """Open the trade-off of net carbs."""
     rolls(page)
-    page.get_by_role("button", name="More for this formula").click()
-    page.locator(".v-list-item", has_text="step further").click()
-    page.get_by_role("button", name="Draw it").click()
+    page.get_by_role("button", name="More actions").click()
+    page.locator(".v-list-item", has_text="Trade-offs").click()
+    page.get_by_role("button", name="Draw chart").click()
     page.locator("circle.point").first.wait_for()
     page.locator("circle.point").nth(5).click()
 
 
 def begin(page: Page) -> None:
     """Buns on several bases."""
-    page.get_by_role("button", name="Begin", exact=True).click()
-    page.get_by_label("Net carbs at most").fill("3")
-    page.get_by_role("button", name="Make some beginnings").click()
-    page.get_by_role("list", name="Beginnings").wait_for()
+    page.get_by_role("button", name="Start from a shape", exact=True).click()
+    page.get_by_label("Max net carbs, g per piece").fill("3")
+    page.get_by_role("button", name="Suggest formulas").click()
+    page.get_by_role("list", name="Suggested formulas").wait_for()
 
 
 def phone(page: Page) -> None:
     """Open the targets on a phone."""
     bench_of_phone = page.get_by_role("link", name="Celeriac flatbread")
     bench_of_phone.click()
-    page.get_by_role("button", name="Balance").click()
+    page.get_by_role("button", name="Targets").click()
     page.locator("[data-bracket=salt]").wait_for()
 
 
@@ -126,7 +126,7 @@ def begun(page: Page, name: str) -> None:
     """Open a run that has just begun."""
     page.goto(page.url.replace("/formula", "/run"))
     page.get_by_role("link", name=name).last.click()
-    page.get_by_role("button", name="Begin a run").click()
+    page.get_by_role("button", name="Start a bake").click()
     page.locator(".weigh").wait_for()
 
 
@@ -152,9 +152,9 @@ def baking(page: Page) -> None:
 
 def trial(page: Page) -> None:
     """Why, and what next."""
-    at("/trials", "Side by side")(page)
+    at("/trials", "Compare")(page)
     page.get_by_role("link", name="Lemon shortbread").last.click()
-    page.get_by_role("heading", name="Next time").wait_for()
+    page.get_by_role("heading", name="What to try next").wait_for()
 
 
 VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
@@ -164,7 +164,7 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "trade-off": (trade_off, "light"),
     "pantry": (at("/pantry", "Your packs"), "light"),
     "pack": (pack, "light"),
-    "stock": (at("/pantry/stock", "Baked: deduct from stock"), "light"),
+    "stock": (at("/pantry/stock", "Mark as baked and deduct stock"), "light"),
     "card": (card, "light"),
     "plan": (plan, "light"),
     "prep": (prep, "light"),
@@ -173,7 +173,7 @@ VIEWS: dict[str, tuple[Callable[[Page], object], str]] = {
     "oven-dark": (station("Oven", ".strip"), "dark"),
     "phone": (phone, "light"),
     "trial": (trial, "light"),
-    "learned": (at("/trials/learned", "the oven over its dial"), "light"),
+    "learned": (at("/trials/learned", "oven offset"), "light"),
     "run": (weighing, "light"),
     "run-phone": (baking, "light"),
     "settle": (settle, "light"),  # last: it leaves a target behind
@@ -198,7 +198,7 @@ def main(address: str) -> None:
             if signed_in is None:
                 page.get_by_label("E-mail").fill("baker@example.com")
                 page.get_by_label("Password").fill("rye-free-and-easy")
-                page.get_by_role("button", name="Sign in").click()
+                page.get_by_role("button", name="Sign in", exact=True).click()
             page.get_by_role("link", name="Celeriac flatbread").wait_for()
             signed_in = signed_in or context.storage_state()
             view(page)

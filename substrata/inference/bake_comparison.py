@@ -69,7 +69,7 @@ _MAKING_COLUMNS: tuple[tuple[str, str, str], ...] = (
     ("squeezed_g", "vegetable after squeezing", "g"),
 )
 _BAKED: tuple[tuple[str, str, str], ...] = (
-    ("oven_c", "dial", "°C"),
+    ("oven_c", "oven setting", "°C"),
     ("probe_c", "oven by a probe", "°C"),
     ("trays", "trays", ""),
     ("minutes", "in the oven", "min"),

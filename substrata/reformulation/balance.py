@@ -157,7 +157,7 @@ def _shapes_that_would_do(original: Shaped) -> Iterator[Relaxation]:
             continue
         answer = next((a for a in in_other_shapes(other_shapes(original, free)) if a.met), None)
         if answer is not None:
-            yield Relaxation(text=text, kind="shape", key=key, price=f"{shape_name(answer.shaped)} would do")
+            yield Relaxation(text=text, kind="shape", key=key, price=f"{shape_name(answer.shaped)} would work")
 
 
 def _sorted(clash: Sequence[Relaxation]) -> tuple[Relaxation, ...]:

@@ -96,7 +96,7 @@ def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> 
     if limit.key.startswith("texture:"):
         away = over * SCORE_UNIT + INSIDE_SCORE
         would = row.limit + away if row.side == "high" else row.limit - away
-        return _bound(limit.key, row, round(would, 1), text, f"{would:.1f} would do")
+        return _bound(limit.key, row, round(would, 1), text, f"set it to {would:.1f}")
     if limit.key == "minutes":
         would = ceil(row.limit * (1 + over) * _ROOM)
         return _bound(limit.key, row, would, text, f"set it to {would} min")
@@ -117,4 +117,4 @@ def _bound(key: str, row: LinearRow, would: float, text: str, price: str) -> Rel
 
 def _target(key: str, row: LinearRow, over: float, text: str) -> Relaxation:
     would = row.limit * (1 + over * _ROOM) if row.side == "high" else row.limit * (1 - over * _ROOM)
-    return _bound(key, row, would, text, f"{amount(key, would)} would do")
+    return _bound(key, row, would, text, f"set it to {amount(key, would)}")

@@ -38,8 +38,8 @@ def test_the_views_are_clean(bench, theme):
         bench.get_by_role("link", name=station, exact=True).click()
         bench.locator(sign).first.wait_for()
         assert violations(bench) == [], station
-    bench.get_by_role("link", name="Formula", exact=True).click()
-    bench.get_by_role("link", name="Formula", exact=True).click()
+    bench.get_by_role("link", name="Formulas", exact=True).click()
+    bench.get_by_role("link", name="Formulas", exact=True).click()
     bench.get_by_role("heading", name="Formulas", exact=True).wait_for()
     assert violations(bench) == [], "shelf"
 
@@ -57,7 +57,7 @@ def test_nothing_of_the_page_is_held_back_by_its_own_policy(bench):
     for station in ("Prep", "Shape", "Oven", "Bake", "Results", "Plan", "Card", "Pantry"):
         bench.get_by_role("link", name=station, exact=True).first.click()
         bench.wait_for_timeout(400)
-    bench.get_by_role("link", name="Formula", exact=True).first.click()
+    bench.get_by_role("link", name="Formulas", exact=True).first.click()
     bench.get_by_role("combobox").first.click()
     assert told == []
 

@@ -124,7 +124,7 @@ def test_amounts_are_typed_in_any_unit_and_a_wrong_one_says_what_is_allowed(benc
     expect(weighs(bench, "water")).to_have_value("59")
     weighs(bench, "salt").fill("some")
     weighs(bench, "salt").press("Tab")
-    expect(line(bench, "salt").get_by_role("alert")).to_contain_text("It can be")
+    expect(line(bench, "salt").get_by_role("alert")).to_contain_text("Allowed:")
     weighs(bench, "salt").fill("1,5")
     weighs(bench, "salt").press("Enter")
     expect(line(bench, "salt").get_by_role("alert")).to_have_count(0)
@@ -163,7 +163,7 @@ def test_a_version_is_kept_and_two_stand_side_by_side(bench):
     bench.get_by_role("button", name="Save version 4", exact=True).click()
     expect(bench.get_by_text("Saved as version 4.")).to_be_visible()
     expect(bench.get_by_role("button", name="v4 · saved", exact=True)).to_be_visible()
-    bench.get_by_role("button", name="beside v3", exact=True).click()
+    bench.get_by_role("button", name="Compare with v3", exact=True).click()
     expect(bench.get_by_role("row", name=re.compile("Water 30 g 70 g"))).to_be_visible()
     version = FormulaVersion.objects.get(formula__name="Celeriac flatbread", number=4)
     assert version.note == "wetter"
@@ -177,7 +177,7 @@ def test_two_people_do_not_overwrite_each_other(bench, partner):
     saved(partner)
     weighs(bench, "water").fill("33")
     weighs(bench, "water").press("Enter")
-    banner = bench.get_by_role("alert").filter(has_text="saved this formula in between")
+    banner = bench.get_by_role("alert").filter(has_text="saved this formula while you were editing")
     expect(banner).to_contain_text("Salt, fine 5 → 9 g")
     assert draft("Celeriac flatbread")["lines"][6]["grams"] == 70
     banner.get_by_role("button", name="Keep mine", exact=True).click()
@@ -190,7 +190,7 @@ def test_work_that_could_not_be_sent_survives_a_reload(bench):
     bench.route("**/draft", lambda route: route.abort())
     weighs(bench, "water").fill("44")
     weighs(bench, "water").press("Enter")
-    expect(bench.get_by_role("button", name=re.compile("saved here, not sent"))).to_be_visible()
+    expect(bench.get_by_role("button", name=re.compile("saved on this device, not synced"))).to_be_visible()
     bench.unroute("**/draft")
     bench.reload()
     expect(weighs(bench, "water")).to_have_value("44")
@@ -272,13 +272,13 @@ def test_the_shelf_searches_filters_forks_and_puts_away(shelf):
     choose(shelf, "Shape", "cracker")
     expect(cards).to_have_count(3)
     cards.first.hover()
-    cards.first.get_by_role("button", name="archive", exact=True).click()
+    cards.first.get_by_role("button", name="Archive", exact=True).click()
     expect(cards).to_have_count(2)
     shelf.get_by_role("button", name="Undo", exact=True).click()
     expect(cards).to_have_count(3)
     cards.first.hover()
     cards.first.get_by_role("button", name="copy", exact=True).click()
-    expect(shelf.get_by_label("Name of the formula")).to_have_value(re.compile("another way"))
+    expect(shelf.get_by_label("Name of the formula")).to_have_value(re.compile(r"\(copy\)"))
 
 
 def test_signing_out_closes_the_door(shelf):
@@ -310,7 +310,7 @@ def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_pat
         bench.keyboard.press("Enter")
     assert download.value.suggested_filename == "Celeriac flatbread.substrata.json"
     text = Path(download.value.path()).read_text(encoding="utf8")
-    bench.get_by_role("link", name="Formula", exact=True).click()
+    bench.get_by_role("link", name="Formulas", exact=True).click()
     bench.get_by_role("heading", name="Formulas", exact=True).wait_for()
 
     def drop(name, content):
@@ -326,7 +326,7 @@ def test_a_formula_leaves_as_a_file_and_comes_back_by_dropping_it(bench, tmp_pat
     drop("again.substrata.json", text.replace("Celeriac flatbread", "Celeriac again"))
     expect(bench.get_by_role("link", name=re.compile("Celeriac again"))).to_be_visible()
     drop("picture.json", "[1, 2]")
-    expect(bench.get_by_text("picture.json is no file of formulas")).to_be_visible()
+    expect(bench.get_by_text("picture.json is not a Substrata formula file")).to_be_visible()
     drop("odd.json", text.replace('"thin-crust"', '"brick"'))
     expect(bench.get_by_text("odd.json: Celeriac flatbread: form is unknown")).to_be_visible()
 

@@ -51,7 +51,7 @@ def test_a_label_says_what_is_missing(card):
 
 
 def test_a_page_from_a_file_is_read_into_the_box(card):
-    card.get_by_role("link", name="Formula", exact=True).click()
+    card.get_by_role("link", name="Formulas", exact=True).click()
     card.keyboard.press("Control+k")
     card.keyboard.type("paste")
     card.get_by_role("option", name=re.compile("[Pp]aste")).first.click()
@@ -60,4 +60,4 @@ def test_a_page_from_a_file_is_read_into_the_box(card):
         {"name": "a.html", "mimeType": "text/html", "buffer": page.encode()}
     )
     expect(card.get_by_label("Ingredient list")).to_have_value(re.compile("40 g flax meal"))
-    expect(card.get_by_text("Not taken over: author.")).to_be_visible()
+    expect(card.get_by_text("Not imported: author.")).to_be_visible()

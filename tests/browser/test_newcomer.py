@@ -34,11 +34,11 @@ def code_of(letter):
 def sign_up(page, site, email):
     page.goto(f"{site}/formula")
     page.get_by_role("button", name="Create account", exact=True).press("Enter")
-    expect(page.get_by_text("At least 10 characters")).to_be_visible()
+    expect(page.get_by_text("at least 10 characters")).to_be_visible()
     page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill("a-long-word-of-mine")
     page.get_by_label("Password").press("Enter")
-    page.get_by_text(f"We have written to {email}").wait_for()
+    page.get_by_text(f"We sent a code to {email}").wait_for()
     page.get_by_label("Code").fill(code_of(mail.outbox[-1]))
     page.get_by_label("Code").press("Enter")
     page.get_by_role("heading", name="Your kitchen has no formulas yet", exact=True).wait_for()
@@ -64,10 +64,10 @@ def figures(page):
 def begin_and_turn_back(page):
     # From nothing, and nothing is left behind when one turns back.
     page.get_by_role("button", name="Start with a blank formula", exact=True).press("Enter")
-    page.get_by_text("An empty bowl").wait_for()
+    page.get_by_text("No ingredients yet").first.wait_for()
     page.get_by_role("link", name="Pantry", exact=True).press("Enter")
     page.get_by_role("heading", name="Pantry", exact=True).wait_for()
-    page.get_by_role("link", name="Formula", exact=True).press("Enter")
+    page.get_by_role("link", name="Formulas", exact=True).press("Enter")
     page.get_by_role("heading", name="Your kitchen has no formulas yet", exact=True).wait_for()
     # The list may still be the one that was read before; what was begun is given back all the same.
     left = Formula.objects.filter(kitchen__memberships__user__email="first@kitchen.test")
@@ -169,7 +169,7 @@ def test_the_same_in_the_hand(browser, browser_context_args, site):
     page.get_by_role("button", name="Add 9 lines", exact=True).tap()
     expect(page.get_by_label("Name of the formula")).to_have_value("Friday night rolls")
     # The balance comes up as a sheet, with its targets.
-    page.get_by_role("button", name=re.compile("^Balance · ")).tap()
+    page.get_by_role("button", name=re.compile("^Targets · ")).tap()
     sheet = page.get_by_role("dialog", name="Targets")
     sheet.locator("[data-bracket=net_carbs] .head").tap()
     sheet.get_by_role("button", name="Close", exact=True).tap()

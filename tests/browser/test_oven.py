@@ -27,9 +27,9 @@ def test_thickness_and_size_answer_each_other_and_the_tray_counts(bench):
     expect(thick).not_to_have_value("8")
     expect(bench.get_by_role("img", name=re.compile("Half sheet pan"))).to_be_visible()
     choose(bench, "Tray", "Long grey tray")
-    expect(bench.get_by_text("Long grey tray from above")).to_be_visible()
+    expect(bench.get_by_text("Long grey tray, top view")).to_be_visible()
     bench.get_by_role("button", name="Undo", exact=True).click()
-    expect(bench.get_by_text("Half sheet pan from above")).to_be_visible()
+    expect(bench.get_by_text("Half sheet pan, top view")).to_be_visible()
     saved(bench)
     assert draft("Celeriac flatbread")["form"]["size"]["held"] == "size"
 
@@ -73,7 +73,7 @@ def test_a_bun_gets_a_hole_and_loses_it(shelf):
 def test_the_bake_is_told_and_the_dial_changes_it(bench):
     at(bench, "Oven")
     sentence = bench.locator(".sentence")
-    expect(sentence).to_contain_text("take it out at")
+    expect(sentence).to_contain_text("take it out when the batch weighs")
     before = sentence.inner_text()
     dial = bench.get_by_label("Oven setting")
     dial.fill("175")
@@ -82,8 +82,8 @@ def test_the_bake_is_told_and_the_dial_changes_it(bench):
     bench.get_by_role("button", name="Compare with this forecast", exact=True).click()
     bench.get_by_role("button", name=re.compile("^195 °C")).first.click()
     expect(bench.get_by_text(re.compile("dashed: the bake at 175 °C"))).to_be_visible()
-    bench.get_by_role("button", name="Use this formula", exact=True).click()
-    expect(bench.get_by_text(re.compile("figures per 100 g baked use"))).to_be_visible()
+    bench.get_by_role("button", name="Apply to the formula", exact=True).click()
+    expect(bench.get_by_text(re.compile("nutrition per 100 g use"))).to_be_visible()
     saved(bench)
     assert draft("Celeriac flatbread")["bake"]["moisture_from"] == "oven"
 
@@ -106,7 +106,7 @@ def test_an_oven_learns_from_a_logged_bake(bench):
     expect(side).to_contain_text(re.compile(r"from \d+ bakes"))
     before = int(re.search(r"from (\d+) bakes", side.inner_text())[1])
     assert before > 3  # three that were typed, and the runs
-    side.get_by_role("button", name=re.compile("^I baked this · ")).click()
+    side.get_by_role("button", name=re.compile("^Log a bake · ")).click()
     side.get_by_label("Done at, minutes").fill("9")
     side.get_by_label("Weight before, g").fill("640")
     side.get_by_label("Weight after, g").fill("505")
@@ -115,5 +115,5 @@ def test_an_oven_learns_from_a_logged_bake(bench):
     expect(side).to_contain_text(f"from {before + 1} bakes", timeout=30_000)
     side.get_by_label("Done at, minutes").fill("")
     side.get_by_role("button", name="Save this bake", exact=True).click()
-    expect(side.get_by_role("alert")).to_contain_text("says nothing")
+    expect(side.get_by_role("alert")).to_contain_text("no reading that shows")
     saved(bench)

@@ -68,7 +68,7 @@ def test_a_pasted_panel_fills_the_label_and_an_unsaved_pack_survives_a_reload(sh
 def test_a_wrong_label_is_told_why_and_put_right_with_one_press(shelf):
     go(shelf, "/pantry")
     shelf.get_by_role("link", name="Quern ground almonds", exact=True).click()
-    expect(shelf.get_by_text("It looks like a European label")).to_be_visible()
+    expect(shelf.get_by_text("This looks like a European label")).to_be_visible()
     shelf.get_by_role("button", name="Switch label style", exact=True).click()
     expect(shelf.get_by_text("The label makes sense")).to_be_visible()
     shelf.get_by_role("button", name="Save", exact=True).click()
@@ -128,8 +128,8 @@ def test_all_lines_are_taken_from_packs_as_one_edit(shelf):
 
 
 def test_claims_and_budgets_say_why(bench):
-    bench.get_by_role("button", name="Vegetarian: needs a certificate", exact=True).click()
-    expect(bench.get_by_text("set with calf rennet")).to_be_visible()
+    bench.get_by_role("button", name="Vegetarian: needs certified packs", exact=True).click()
+    expect(bench.get_by_text("made with calf rennet")).to_be_visible()
     bench.get_by_role("button", name=re.compile("^Strict day")).click()
     expect(bench.get_by_text(re.compile(r"Strict day: \d pieces a day"))).to_be_visible()
     expect(bench.get_by_text("Amounts hidden by rounding to 0")).to_be_visible()
@@ -147,7 +147,7 @@ def test_a_bake_is_planned_and_takes_its_grams_away(shelf):
     shelf.get_by_label("Formula", exact=True).fill("short")
     shelf.get_by_role("option", name="Lemon shortbread coins", exact=True).click()
     shelf.get_by_role("button", name="Plan", exact=True).click()
-    expect(shelf.get_by_text("on no pack").first).to_be_visible()
+    expect(shelf.get_by_text("missing from stock").first).to_be_visible()
     assert PlannedBake.objects.filter(state="planned").get().name == "Lemon shortbread coins"
 
 
@@ -155,11 +155,11 @@ def test_a_file_is_imported_with_its_bad_rows_told_by_number(shelf):
     go(shelf, "/pantry/import")
     shelf.get_by_label("Rows of products").fill(ROWS)
     shelf.get_by_role("button", name="Read file", exact=True).click()
-    shelf.get_by_role("button", name="Look at all 3", exact=True).click()
+    shelf.get_by_role("button", name="Review all 3", exact=True).click()
     expect(shelf.locator(".progress")).to_be_visible()
     run_job(PackImport.objects.get().job_id)  # what the worker does
     expect(shelf.get_by_text("row 3")).to_be_visible()
-    shelf.get_by_role("button", name=re.compile("^Import the 2 good ones")).click()
+    shelf.get_by_role("button", name=re.compile("^Import 2 valid rows")).click()
     expect(shelf.locator(".progress")).to_be_visible()
     run_job(PackImport.objects.get().job_id)
     shelf.get_by_role("link", name="Show packs", exact=True).click()
@@ -186,7 +186,7 @@ def test_the_views_are_clean(bench, theme):
     card = f"{bench.url}/card"
     pack, bad = (Lot.objects.get(name=name).pk for name in ("Millbrook blanched almond flour", "Quern ground almonds"))
     for path, sign in (
-        ("/pantry", "Your packs"), (f"/pantry/packs/{pack}", "The label makes sense"), (f"/pantry/packs/{bad}", "It looks like"),
+        ("/pantry", "Your packs"), (f"/pantry/packs/{pack}", "The label makes sense"), (f"/pantry/packs/{bad}", "This looks like"),
         ("/pantry/ingredients/almond-flour", "Function in dough"), ("/pantry/compare?keys=almond-flour&keys=psyllium-powder", "Water absorption"),
         ("/pantry/stock", "Mark as baked and deduct stock"), ("/pantry/import", "Drop a file"), (card, "Dry bowl|Bowl"),
     ):  # fmt: skip

@@ -22,7 +22,7 @@ def day(shelf, monkeypatch):
     shelf.get_by_role("button", name="Plan 2 bakes", exact=True).click()
     shelf.get_by_role("heading", name="New plan", exact=True).wait_for()
     work(shelf)
-    expect(shelf.get_by_text(re.compile("First work at .* all in time"))).to_be_visible(timeout=20_000)
+    expect(shelf.get_by_text(re.compile("First work at .* ready on time"))).to_be_visible(timeout=20_000)
     return shelf
 
 
@@ -42,7 +42,7 @@ def test_a_day_is_planned_pinned_and_mended(day):
     day.get_by_role("button", name=re.compile("^Mix Lemon")).dispatch_event("pointerdown")
     day.get_by_role("button", name="It took 12 min longer", exact=True).click()
     work(day)
-    expect(day.get_by_text(re.compile("thing.* move|nothing moves"))).to_be_visible(timeout=20_000)
+    expect(day.get_by_text(re.compile("task.* move|no tasks move"))).to_be_visible(timeout=20_000)
 
 
 def test_the_list_is_ticked_off_on_a_phone(day):
@@ -50,7 +50,7 @@ def test_the_list_is_ticked_off_on_a_phone(day):
     day.get_by_role("link", name="Shopping list", exact=True).click()
     first = day.locator("li input[type=checkbox]").first
     first.check()
-    expect(day.get_by_text(re.compile("1 in the bag"))).to_be_visible()
+    expect(day.get_by_text(re.compile("1 in the cart"))).to_be_visible()
     assert violations(day) == [], "shopping"
     day.reload()
     expect(day.locator("li input[type=checkbox]").first).to_be_checked()

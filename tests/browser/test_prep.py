@@ -36,7 +36,7 @@ def test_a_weighed_vegetable_goes_into_the_formula_and_says_what_changed(prep):
     told.get_by_role("button", name="Undo", exact=True).click()
     expect(told).to_have_count(0)
     expect(bracket(prep, "water_fill").locator("b")).to_have_text(water)
-    prep.get_by_role("link", name="Formula", exact=True).click()
+    prep.get_by_role("link", name="Formulas", exact=True).click()
     expect(weighs(prep, "celeriac")).to_have_value("240")
     saved(prep)
 

@@ -57,7 +57,7 @@ def test_a_target_is_settled_a_part_of_it_taken_and_taken_back(rolls):
     assert violations(rolls) == [], "settle"
     count = edits.get_by_role("checkbox").count()
     edits.get_by_role("checkbox").last.uncheck()
-    rolls.get_by_role("button", name=f"Take {count - 1} of {count}", exact=True).click()
+    rolls.get_by_role("button", name=f"Apply {count - 1} of {count}", exact=True).click()
     expect(rolls.locator("[data-ghost]")).to_have_count(0)
     expect(rolls.get_by_label("Almond flour, blanched, weighs")).not_to_have_value(before)
     rolls.keyboard.press("Control+z")
@@ -83,30 +83,30 @@ def test_other_pieces_are_wished_for_seen_and_taken_in_one_step(rolls):
 
 
 def test_nut_free_from_the_chip_swaps_the_flour(rolls):
-    rolls.get_by_role("button", name="Nut-free: does not hold", exact=True).click()
-    rolls.get_by_role("button", name=re.compile("Do without nuts")).click()
+    rolls.get_by_role("button", name="Nut-free: not allowed", exact=True).click()
+    rolls.get_by_role("button", name=re.compile("Remove nuts")).click()
     work(rolls)
     edits = rolls.get_by_role("list", name="Changes")
     expect(edits.get_by_text("no almond flour")).to_be_visible()
-    expect(rolls.get_by_text("Without nuts and peanut it loses")).to_be_visible()
+    expect(rolls.get_by_text("Without nuts and peanut, the bread loses")).to_be_visible()
     rolls.get_by_role("button", name="Apply all", exact=True).click()
-    expect(rolls.get_by_role("button", name=re.compile("^Nut-free: (holds|needs a certificate)"))).to_be_visible()
+    expect(rolls.get_by_role("button", name=re.compile("^Nut-free: (holds|needs certified packs)"))).to_be_visible()
 
 
 def test_what_clashes_is_let_go_by_a_button(rolls):
     wish(rolls, "1.2")
     rolls.get_by_role("button", name="Balance formula", exact=True).first.click()
     work(rolls)
-    expect(rolls.get_by_text("The nearest that was found")).to_be_visible()
-    rolls.get_by_role("button", name=re.compile("would do$")).first.click()
+    expect(rolls.get_by_text("Closest result")).to_be_visible()
+    rolls.get_by_role("button", name=re.compile("^set it to")).first.click()
     work(rolls)
-    expect(rolls.get_by_text(re.compile("bring everything inside|nearest that was found"))).to_be_visible()
+    expect(rolls.get_by_text(re.compile("into range|Closest result"))).to_be_visible()
     expect(rolls.locator("[data-bracket=net_carbs]")).not_to_have_attribute("data-state", "open")
 
 
 def test_a_formula_is_begun_from_a_shape_and_comes_to_the_bench(shelf):
-    shelf.get_by_role("button", name="New formula from a shape", exact=True).click()
-    shelf.get_by_label("Net carbs at most").fill("3")
+    shelf.get_by_role("button", name="Start from a shape", exact=True).click()
+    shelf.get_by_label("Max net carbs, g per piece").fill("3")
     shelf.get_by_role("button", name="Suggest formulas", exact=True).click()
     work(shelf)
     made = shelf.get_by_role("list", name="Suggested formulas")
@@ -125,7 +125,7 @@ def test_a_line_is_looked_at_mixed_and_traded_off(shelf):
     assert violations(shelf) == [], "what if"
     shelf.get_by_role("button", name="Back to ingredients", exact=True).click()
     shelf.locator("[data-line=gouda] .name button").first.click()
-    shelf.get_by_role("button", name="Mix the cheese lines", exact=True).click()
+    shelf.get_by_role("button", name="Blend the cheese ingredients", exact=True).click()
     gouda = shelf.get_by_role("region", name="Blend", exact=True).get_by_label("Gouda")
     gouda.fill("80")
     expect(shelf.get_by_role("region", name="Blend", exact=True).get_by_text("80 g", exact=True)).to_be_visible()

@@ -71,16 +71,16 @@ def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
             code="largest-doubt",
             severity="note",
             lines=(top.line,),
-            text=f"{_largest_share(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}. To reduce it: {_settle(r, top.line)}.",
+            text=f"{_largest_share(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}. {_to_reduce(r, top.line)}",
         )
 
 
-def _settle(r: WarningInputs, line: str) -> str:
+def _to_reduce(r: WarningInputs, line: str) -> str:
     """Return what would narrow a line's doubt: the scale where it was measured by volume or count, its pack where none is chosen."""
     w = next(w for w in r.dough.batch.lines if w.line.id == line)
     todo = [] if read_from_scale(w.line) else ["weigh it"]
     todo += [] if w.ingredient.pack else ["add your own pack's label"]
-    return " and ".join(todo) or "nothing to do, this food varies naturally"
+    return f"To reduce it: {' and '.join(todo)}." if todo else "This food varies naturally."
 
 
 def _zeros(r: WarningInputs) -> Iterator[DoughWarning]:

@@ -26,7 +26,7 @@ const told = computed(() => {
     return b ? `${figure(b.estimate.value, b.decimals)} g ${word}` : ''
   }
   const outside = brackets.filter((b) => isOutside(b.state)).length
-  return ['Balance', short('net_carbs', 'net'), short('protein', 'protein'), outside ? `${outside} outside` : '']
+  return ['Targets', short('net_carbs', 'net'), short('protein', 'protein'), outside ? `${outside} outside` : '']
     .filter(Boolean)
     .join(' · ')
 })
@@ -46,7 +46,7 @@ const told = computed(() => {
     <slot v-if="balance && !phone" name="side"><BalancePanel class="balance-side" /></slot>
     <template v-else-if="balance">
       <v-btn class="sheet-button" aria-haspopup="dialog" @click="sheet = true">{{ told }}</v-btn>
-      <v-bottom-sheet v-model="sheet" scrollable :aria-label="sideWord || 'Balance'">
+      <v-bottom-sheet v-model="sheet" scrollable :aria-label="sideWord || 'Targets'">
         <div class="sheet-inside">
           <v-btn class="quiet-button sheet-close" @click="sheet = false">Close</v-btn>
           <slot name="side"><BalancePanel /></slot>

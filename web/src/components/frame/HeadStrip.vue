@@ -39,7 +39,7 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
     <v-btn class="quiet-button" :aria-label="`Units: ${unitsShown}. Change units`" @click="switching.run(undefined)">{{
       unitsShown
     }}</v-btn>
-    <v-btn class="find" aria-label="Find or do" @click="commands.open.value = true"
+    <v-btn class="find" aria-label="Search or run a command" @click="commands.open.value = true"
       ><v-icon class="glass" :icon="mdiMagnify" size="20" aria-hidden="true" /><span class="what">Search or command…</span
       ><kbd>Ctrl K</kbd></v-btn
     >

@@ -31,7 +31,7 @@ watch(keys, (on) => {
 
 <template>
   <div v-if="keys" class="veil" @click.self="keys = false">
-    <section class="sheet" role="dialog" aria-label="Keys">
+    <section class="sheet" role="dialog" aria-label="Keyboard shortcuts">
       <h2>Keys</h2>
       <dl>
         <template v-for="[key, does] in all" :key="key">

@@ -57,7 +57,7 @@ async function other(): Promise<void> {
         </template>
         <template v-else>
           <router-link class="act-button link" :to="{ name: 'sign-in', query: { then } }">Sign in to join</router-link>
-          <router-link class="quiet-button link" :to="{ name: 'sign-in', query: { then, new: '1' } }">Create an account</router-link>
+          <router-link class="quiet-button link" :to="{ name: 'sign-in', query: { then, new: '1' } }">Create account</router-link>
         </template>
       </template>
       <p v-if="trouble" class="act" role="alert">{{ trouble }}</p>

@@ -82,9 +82,9 @@ function take(): void {
 </script>
 
 <template>
-  <section class="front" aria-label="What a step further takes">
+  <section class="front" aria-label="Trade-offs">
     <div class="panel-head">
-      <h3>What a step further takes</h3>
+      <h3>Trade-offs</h3>
       <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <p class="asked">

@@ -86,7 +86,7 @@ const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(s
   <section class="mix" aria-label="Blend">
     <div class="panel-head">
       <h3>Blend: {{ grams(total) }} total</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the ingredients</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <p class="note">Move one slider. The others adjust so that the total stays the same.</p>
     <p v-if="group.length < 2">A blend needs at least two ingredients. Add another one.</p>

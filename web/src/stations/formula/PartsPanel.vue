@@ -93,7 +93,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
   <section class="plain-fields" aria-label="Sub-recipes and varieties">
     <div class="panel-head">
       <h3>Sub-recipes and varieties</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <h4>Sub-recipes</h4>
     <p v-if="!parts.length" class="note">None yet. You can add another formula (filling, sauce, premix) as an ingredient.</p>

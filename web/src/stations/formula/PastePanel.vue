@@ -165,7 +165,7 @@ function add(): void {
       <label class="quiet-button file"
         ><input type="file" accept=".txt,.md,.csv,.tsv,.xlsx,.json,.html,.htm" class="visually-hidden" @change="onFile" />From a file</label
       >
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <v-textarea
       ref="box"

@@ -18,8 +18,8 @@ const settle = useSettle()
         {{ said(c.proposed, session.units, true) }}.
       </span>
     </p>
-    <v-btn class="act-button" @click="settle.answerProposal(true)">Take it</v-btn>
-    <v-btn class="quiet-button" @click="settle.answerProposal(false)">Leave it</v-btn>
+    <v-btn class="act-button" @click="settle.answerProposal(true)">Apply</v-btn>
+    <v-btn class="quiet-button" @click="settle.answerProposal(false)">Discard</v-btn>
   </section>
 </template>
 

@@ -71,7 +71,7 @@ function take(): void {
   <section class="scale" aria-label="Scale">
     <div class="panel-head">
       <h3>Scale</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <div class="ways">
       <v-text-field

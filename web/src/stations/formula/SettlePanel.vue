@@ -24,7 +24,7 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'change' : 'c
   <section class="settle" aria-label="Balance">
     <div class="panel-head">
       <h3>Balance</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the ingredients</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <SettleWish />
     <details v-if="session.words" class="keeps">

@@ -113,7 +113,7 @@ const recall = (number: number): void => {
   <section class="versions" aria-label="Versions">
     <div class="panel-head">
       <h3>Versions</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
       <v-text-field

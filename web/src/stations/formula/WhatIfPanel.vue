@@ -85,7 +85,7 @@ function take(event: MouseEvent): void {
   <section class="what-if" aria-label="What if">
     <div class="panel-head">
       <h3>What if: more or less {{ sweep?.name ?? 'of one ingredient' }}</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to the lines</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
     </div>
     <p v-if="asked.missing.value" class="act" role="alert">{{ asked.missing.value }}</p>
     <template v-if="sweep">

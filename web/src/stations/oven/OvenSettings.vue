@@ -20,11 +20,11 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
 
 <template>
   <dl>
-    <dt>{{ forecast.fried ? 'Oil' : 'Dial' }}</dt>
+    <dt>{{ forecast.fried ? 'Oil' : 'Oven setting' }}</dt>
     <dd>
       <QuantityField
         kind="temperature"
-        :label="forecast.fried ? 'Oil' : 'Dial'"
+        :label="forecast.fried ? 'Oil' : 'Oven setting'"
         :value="forecast.oven_c"
         :disabled="!bench.mayEdit"
         @change="set({ oven_c: $event })"

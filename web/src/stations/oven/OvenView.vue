@@ -94,7 +94,7 @@ const keepBeside = (): void => {
       </ul>
       <div class="first">
         <label v-if="phone"
-          >{{ forecast.fried ? 'Oil' : 'Dial' }}
+          >{{ forecast.fried ? 'Oil' : 'Oven setting' }}
           <QuantityField
             kind="temperature"
             :label="forecast.fried ? 'Oil, degrees' : 'Oven setting'"

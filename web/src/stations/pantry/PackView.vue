@@ -221,7 +221,7 @@ async function fromClipboard(): Promise<void> {
         <LabelForm :model-value="label" :readonly="readonly" :wrong-field="wrongField" :marked="marked" @update:model-value="setLabel" />
         <PackMore :pack="draft" :readonly="readonly" :is-new="!lot" :on-hand="onHand" @set="set" @on-hand="onHand = $event" />
       </div>
-      <div class="right" tabindex="0" role="region" aria-label="What the label means">
+      <div class="right" tabindex="0" role="region" aria-label="Label, price, and uses">
         <div class="actions">
           <span v-if="lot" class="stock"
             >on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units)
