@@ -201,7 +201,7 @@ class _Hand:
         if not ways:
             return f"{self.felt.capitalize()} is not right for a {form}, and no small change will fix it."
         ways_text = ", or ".join(way.text for way in ways)
-        return f"{self.felt.capitalize()} for a {form}: {ways_text}."
+        return f"{self.felt.capitalize()} is not right for a {form} yet. Try this: {ways_text}."
 
 
 def band_middle(band: ClassBand) -> float:

@@ -81,7 +81,7 @@ def test_the_bake_is_told_and_the_dial_changes_it(bench):
     expect(sentence).not_to_have_text(before)
     bench.get_by_role("button", name="Compare with this forecast", exact=True).click()
     bench.get_by_role("button", name=re.compile("^195 °C")).first.click()
-    expect(bench.get_by_text(re.compile("dashed: the bake at 175 °C"))).to_be_visible()
+    expect(bench.get_by_text(re.compile("Dashed: the forecast at 175 °C"))).to_be_visible()
     bench.get_by_role("button", name="Apply to the formula", exact=True).click()
     expect(bench.get_by_text(re.compile("nutrition per 100 g use"))).to_be_visible()
     saved(bench)

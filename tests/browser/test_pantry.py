@@ -188,7 +188,7 @@ def test_the_views_are_clean(bench, theme):
     for path, sign in (
         ("/pantry", "Your packs"), (f"/pantry/packs/{pack}", "The label makes sense"), (f"/pantry/packs/{bad}", "This looks like"),
         ("/pantry/ingredients/almond-flour", "Function in dough"), ("/pantry/compare?keys=almond-flour&keys=psyllium-powder", "Water absorption"),
-        ("/pantry/stock", "Mark as baked and deduct stock"), ("/pantry/import", "Drop a file"), (card, "Dry bowl|Bowl"),
+        ("/pantry/stock", "Mark as baked and deduct stock"), ("/pantry/import", "Drop a product file"), (card, "Dry bowl|Bowl"),
     ):  # fmt: skip
         bench.goto(path if path.startswith("http") else re.sub(r"/formula.*", path, card))
         bench.get_by_text(re.compile(sign)).first.wait_for()

@@ -132,7 +132,7 @@ def test_a_line_is_looked_at_mixed_and_traded_off(shelf):
     assert violations(shelf) == [], "mix"
     shelf.keyboard.press("Control+k")
     shelf.keyboard.type("trade")
-    expect(shelf.get_by_role("option", name=re.compile("step further"))).to_be_visible()
+    expect(shelf.get_by_role("option", name=re.compile("Trade-offs"))).to_be_visible()
     shelf.keyboard.press("Enter")
     shelf.get_by_role("button", name="Draw chart", exact=True).click()
     work(shelf)
