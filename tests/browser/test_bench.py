@@ -277,7 +277,7 @@ def test_the_shelf_searches_filters_forks_and_puts_away(shelf):
     shelf.get_by_role("button", name="Undo", exact=True).click()
     expect(cards).to_have_count(3)
     cards.first.hover()
-    cards.first.get_by_role("button", name="copy", exact=True).click()
+    cards.first.get_by_role("button", name="Copy", exact=True).click()
     expect(shelf.get_by_label("Name of the formula")).to_have_value(re.compile(r"\(copy\)"))
 
 

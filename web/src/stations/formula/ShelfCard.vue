@@ -35,7 +35,7 @@ const session = useSession()
       </span>
     </router-link>
     <span v-if="session.may('formulas.edit')" class="actions">
-      <v-btn class="note" @click="emit('copy')">copy</v-btn>
+      <v-btn class="note" @click="emit('copy')">Copy</v-btn>
       <v-btn class="note" @click="emit('archive')">{{ archived ? 'Restore' : 'Archive' }}</v-btn>
     </span>
   </div>
