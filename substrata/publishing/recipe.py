@@ -79,7 +79,7 @@ class Recipe:
     bake_min: float | None
     oven: str  # "177 °C"
     keeping: Keeping
-    cost: str  # "0.62 USD a piece"; "" when no price is known
+    cost: str  # "0.62 USD per piece"; "" when no price is known
     figures: tuple[tuple[str, str, str], ...]  # name, a piece, per 100 g
     net_carbs: str
     incomplete: str  # which line has no weight, so that every figure is without it; "" where all have one
@@ -123,7 +123,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         bake_min=sum(step.minutes or 0 for step in bake) or None,
         oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
         keeping=keeping(dough),
-        cost=f"{price.piece:.2f} {price.currency} a piece"
+        cost=f"{price.piece:.2f} {price.currency} per piece"
         if price.priced_share > constant("price_shown_from") and price.piece >= _LEAST_PRICE
         else "",
         figures=tuple(_figures(panels, eu=region)),

@@ -45,7 +45,7 @@ def as_text(recipe: Recipe) -> str:
         recipe.keeping.text,
         "",
         *filter(None, (recipe.incomplete,)),
-        f"Net carbs {recipe.net_carbs} a piece ({recipe.net_rule}).",
+        f"Net carbs {recipe.net_carbs} per piece ({recipe.net_rule}).",
     ]
     if recipe.allergens:
         rows.append(f"Allergens: {', '.join(recipe.allergens)}.")

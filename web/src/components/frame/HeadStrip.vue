@@ -111,7 +111,7 @@ kbd {
 
 @media (max-width: 1100px) {
   .find {
-    width: 96px;
+    width: 150px;
     white-space: nowrap;
   }
 

@@ -118,7 +118,7 @@ const notes = computed(() =>
       <div v-else class="told">
         <p class="verdict">
           <span class="liked" :class="judged?.liked">{{ judged?.liked || 'rated' }}</span>
-          <span v-if="judged?.colour != null"> · colour: {{ chipWords[judged.colour + 2] }}</span>
+          <span v-if="judged?.colour != null"> · color: {{ chipWords[judged.colour + 2] }}</span>
           <span v-if="judged?.note"> · “{{ judged.note }}”</span>
         </p>
         <p v-for="n in notes" :key="n.id" class="note">{{ n.word }}</p>
