@@ -153,7 +153,7 @@ def reading_of(entry: Entry) -> str:
 
 
 def _read_at_the_end(entries: Sequence[Entry]) -> dict[str, float]:
-    """Take what was read out of the oven for what came out, and the middle of the oven's readings for its air."""
+    """Fill what was not measured at the end from the last readings in the oven, and the middle of the oven's readings for its air."""
     out, readings = moment_in(entries, "out"), {}
     if out is None:
         return {}

@@ -40,7 +40,7 @@ class Curve:
 
 @dataclass(frozen=True, kw_only=True)
 class BakedAt:
-    """Baking time, min at one weight; None where the bake does not end."""
+    """Minutes in the oven at one weight; None where the bake does not end."""
 
     grams: float
     minutes: float | None

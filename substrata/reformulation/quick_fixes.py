@@ -65,7 +65,7 @@ class QuickFix:
 def quick_fixes(
     formula: Formula, library: Library, settings: Settings, *, saved: Formula | None = None
 ) -> tuple[QuickFix, ...]:
-    """Return what to do about everything that is out, the best first; empty when nothing is, or the formula has too many ingredients to balance.
+    """Return what to do about every figure out of range, the best first; empty when all are in range, or when the formula is too long to balance.
 
     Args:
         formula: as it stands.

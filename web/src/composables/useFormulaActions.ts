@@ -45,7 +45,7 @@ export function useFormulaActions(): () => FormulaAction[] {
     ]
     if (!session.may('formulas.edit')) return reading
     return [
-      { key: 'a-settle', text: 'Settle', also: 'balance settle solve targets fix repair', run: () => settling.open() },
+      { key: 'a-settle', text: 'Balance formula', also: 'balance settle solve targets fix repair', run: () => settling.open() },
       { key: 'a-swap', text: 'Exclude an ingredient', also: 'swap replace without free', run: () => settling.swap() },
       { key: 'a-front', text: 'Trade-offs', also: 'trade-off front', run: () => lines('front') },
       { key: 'a-scale', text: 'Scale', also: 'double half batch pieces multiply more less', run: () => lines('scale') },

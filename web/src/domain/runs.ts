@@ -46,7 +46,7 @@ export function momentAt(entries: readonly RunEntry[], moment: string): number |
   return one ? Date.parse(one.at) : null
 }
 
-/** Baking time, min: from each "in" to the last "out" before the next; an "in" pressed again begins anew. */
+/** Minutes in the oven: from each "in" to the last "out" before the next; an "in" pressed again begins anew. */
 export function minutesInOven(entries: readonly RunEntry[]): number | null {
   let before = 0
   let total: number | null = null

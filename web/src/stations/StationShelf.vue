@@ -10,7 +10,7 @@ const here = computed(() => stations.find((s) => s.id === props.station))
 const address = (id: number): string => (here.value ? stationAddress(here.value, id) : '/formula')
 const search = ref('')
 const shelf = useAsk(
-  () => ['Formulas for this station', search.value],
+  () => ['formulas of a station', search.value],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: search.value, limit: 100 } } })),
   { keep: true },
 )

@@ -2725,7 +2725,7 @@ export interface components {
         };
         /**
          * BakedAt
-         * @description Baking time, min at one weight; None where the bake does not end.
+         * @description Minutes in the oven at one weight; None where the bake does not end.
          */
         BakedAt: {
             /** Grams */

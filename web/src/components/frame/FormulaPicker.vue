@@ -10,7 +10,7 @@ const chosen = defineModel<number | null>({ default: null })
 const letters = ref('')
 const settledLetters = refDebounced(letters, 150)
 const shelf = useAsk(
-  () => ['Choose a formula', settledLetters.value],
+  () => ['formula picker', settledLetters.value],
   (at) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/formulas', {

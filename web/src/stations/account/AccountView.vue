@@ -157,7 +157,7 @@ function named(agent: string): string {
           <h3>Delete account</h3>
           <p class="note">
             Kitchens with no other owner are deleted too. Deletion happens after 14 days.
-            <router-link to="/kitchen">Download your files first</router-link> first.
+            <router-link to="/kitchen">Download your files</router-link> first.
           </p>
           <form class="stack" @submit.prevent="end(true)">
             <label>Password <v-text-field v-model="endPassword" type="password" autocomplete="current-password" required /></label>

@@ -89,7 +89,7 @@ async function dropPasskey(id: number): Promise<void> {
       <span class="name"
         >Passkey “{{ p.name }}” <span class="note">since {{ day(p.created_at) }}</span></span
       >
-      <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Turn off</v-btn>
+      <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Remove</v-btn>
     </div>
     <v-btn v-if="passkeysHere()" class="quiet-button" @click="makePasskey">Add a passkey of this device</v-btn>
   </section>

@@ -151,7 +151,7 @@ const print = (): void => {
             </p>
             <p v-if="card.problems.length" class="act">
               {{ card.problems.length }} {{ card.problems.length === 1 ? 'ingredient is' : 'ingredients are' }} missing from these figures.
-              Fix {{ card.problems.length === 1 ? 'it' : 'them' }} on the Formula page first.
+              Fix {{ card.problems.length === 1 ? 'it' : 'them' }} in the formula first.
             </p>
           </header>
           <div class="columns">

@@ -20,7 +20,7 @@ const panels = usePanels()
 const some = computed(() => settle.ticked.length < settle.edits.length)
 /** With an edit left out the figures are others: they are worked out anew. */
 const partly = useAsk(
-  () => ['partly balanced', settle.preview],
+  () => ['preview of ticked changes', settle.preview],
   (at) => settled(api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: at }, body: settle.preview as FormulaDocument })),
   { keep: true, when: () => some.value && settle.preview !== null },
 )

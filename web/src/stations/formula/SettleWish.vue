@@ -70,7 +70,7 @@ watch([score, points], () => {
 
 <template>
   <form class="wish" aria-label="Your targets" @submit.prevent="settle.start()">
-    <v-select v-model="settle.wish.without" class="field wide" multiple aria-label="Leave out" placeholder="exclude nothing" :items="leave">
+    <v-select v-model="settle.wish.without" class="field wide" multiple aria-label="Exclude" placeholder="exclude nothing" :items="leave">
       <template #selection="{ item, index }">
         <span>{{ index ? ', ' : 'without ' }}{{ item.title }}</span>
       </template>

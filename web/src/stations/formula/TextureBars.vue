@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /**
- * Expected texture: nine scores as bars from 0 to 10 with their soft range. How far a score can be trusted
+ * What it will eat like: nine scores as bars from 0 to 10 with their soft range. How far a score can be trusted
  * is its bar's edge and a word; a press shows what makes it.
  */
 import { computed, ref } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the zeros on the packs hide, up to, per piece. */
+/** The most that amounts rounded to 0 on packs can come to, per piece. */
 import { useBench } from '@/stores/bench'
 
 const bench = useBench()

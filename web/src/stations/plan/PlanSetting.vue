@@ -102,7 +102,7 @@ function sleep(on: boolean): void {
               placeholder="any"
               :value="bake.fresh_h"
               :disabled="!mayEdit"
-              :aria-label="`${nameOf(bake)} is Maximum hours between baking and serving`"
+              :aria-label="`${nameOf(bake)}: maximum hours between baking and serving`"
               @change="set(n, { fresh_h: valueOf($event) === '' ? null : Math.max(Number(valueOf($event)), 0) })"
             />h</label
           >

@@ -61,7 +61,7 @@ function undo(): void {
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <p v-if="plan?.problems.length" class="act">
       {{ plan.problems.length }} {{ plan.problems.length === 1 ? 'ingredient is' : 'ingredients are' }} left out. Fix
-      {{ plan.problems.length === 1 ? 'it' : 'them' }} on the Formula page.
+      {{ plan.problems.length === 1 ? 'it' : 'them' }} in the formula.
     </p>
     <ChangesStrip :changes="changes" :may-undo="bench.canUndo" @undo="undo" @close="before = null" />
     <div v-if="!plan && !latest.refusal.value" class="skeleton wait" />

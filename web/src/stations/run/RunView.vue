@@ -198,7 +198,7 @@ onBeforeUnmount(() => {
       </p>
       <div class="buttons">
         <v-btn class="touch" :disabled="run.at === 0" @click="back">Back</v-btn>
-        <v-btn class="touch" @click="run.skipStep(step)">Leave out</v-btn>
+        <v-btn class="touch" @click="run.skipStep(step)">Skip</v-btn>
         <v-btn v-if="step.minutes" class="touch" @click="toggle">{{ timer && !timer.stopped ? 'Stop timer' : 'Start timer' }}</v-btn>
         <v-btn class="act-button huge" :disabled="!run.mayWrite" @click="done">{{
           step.kind === 'weigh'

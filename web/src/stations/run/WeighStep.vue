@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
  * Is there enough in the bowl? The eye falls on what the scale shows beside what is wanted; the bar fills the stratum. The next key
- * is the weight, or one touch that says "exact". What is off is answered by the rest of the formula.
+ * is the weight, or one touch that takes the weight of the formula. What is off is answered by the rest of the formula.
  */
 import { useLocalStorage } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
@@ -47,7 +47,7 @@ const tare = (): void => {
   if (own.reading.value) own.tare()
   else void devices.tell('tare')
 }
-/** All into one bowl, each line on top of the last; or Separate bowls: it is put on the scale empty, and tared when it stands. */
+/** All into one bowl, each line on top of the last; or separate bowls: each is put on the scale empty, and tared when it stands. */
 const bowls = useLocalStorage<'one' | 'each'>('bowls', 'one')
 const bowlFor = ref('')
 const wantsBowl = computed(() => bowls.value === 'each' && scaled.value && !!scale.value?.alive && bowlFor.value !== props.step.id)
