@@ -9,7 +9,7 @@ from typing import Any, get_args, get_origin, get_type_hints
 from pydantic import BaseModel, create_model
 
 from api.document_schemas import FormulaDocument
-from substrata.formula.formula import Formula
+from substrata.formula import Formula
 
 
 def _holds_formula(kind: Any) -> bool:

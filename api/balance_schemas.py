@@ -6,8 +6,8 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument, model_of
-from substrata.formula.forms import Window
-from substrata.reformulation.request.balance_request import Wish
+from substrata.formula import Window
+from substrata.reformulation import Wish
 
 
 class FormulaJobIn(Schema):

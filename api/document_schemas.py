@@ -8,11 +8,8 @@ from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, create_model
 
 from kitchen.models import Kitchen
-from substrata.base.documents.collection_kinds import Listed, Named, Nested
-from substrata.base.documents.field_kinds import Kind, Number, Word
-from substrata.base.documents.records import Declared, declared
-from substrata.base.settings import Settings
-from substrata.formula.formula import Formula
+from substrata.base import Declared, Kind, Listed, Named, Nested, Number, Settings, Word, declared
+from substrata.formula import Formula
 
 Text = Annotated[str, StringConstraints(max_length=2_000)]
 _MOST_TIMES = 5  # a list so many times as long as the reader takes is not even looked at

@@ -12,7 +12,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from kitchen.errors import Conflict, Forbidden, KitchenError
 from kitchen.services.history import record_refusal
-from substrata.base.errors import SubstrataError
+from substrata.base import SubstrataError
 
 
 class ProblemOut(Schema):

@@ -10,12 +10,10 @@ from api.balance_schemas import BeginningOut
 from api.document_schemas import FormulaDocument
 from api.run_schemas import LearnedOut
 from kitchen.models import Job
-from substrata.inference.diagnosis.diagnosis import Diagnosis
-from substrata.process.baking.oven_questions import BakeMap
-from substrata.reformulation.feasible_range import FeasibleRange
-from substrata.reformulation.pareto_front import ParetoFront
-from substrata.reformulation.request.balance_answer import BalanceAnswer
-from substrata.scheduling.plans.plan_answer import Planned
+from substrata.inference import Diagnosis
+from substrata.process import BakeMap
+from substrata.reformulation import BalanceAnswer, FeasibleRange, ParetoFront
+from substrata.scheduling import Planned
 
 
 class MapJobIn(Schema):

@@ -7,8 +7,8 @@ from pydantic import Field
 
 from api.document_schemas import FormulaDocument, Text, model_of
 from kitchen.models import LoggedBake, Oven
-from substrata.base.pans import Pan
-from substrata.process.baking.oven_profile import OvenProfile
+from substrata.base import Pan
+from substrata.process import OvenProfile
 
 
 class BakeQuestion(Schema):

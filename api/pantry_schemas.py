@@ -9,17 +9,12 @@ from pydantic import Field, StringConstraints
 from api.document_schemas import model_of
 from kitchen.models import Formula
 from kitchen.models import Lot as LotRow
-from kitchen.services.pantry import LONGEST_LIST, MOST_COMPARED, OpenIngredient, OpenLot, PackReading, PantryList
-from substrata.base.documents.records import write_record
-from substrata.base.uncertainty import Spread
-from substrata.formula.forms import roles
-from substrata.ingredients.labels.label_check import Finding
-from substrata.ingredients.labels.label_mistakes import Mistake
-from substrata.ingredients.labels.pack_reading import PackFigure, reference_figures
-from substrata.ingredients.labels.panel_text import PanelText
-from substrata.ingredients.pack import Lot
-from substrata.ingredients.printed_label import Label
-from substrata.nutrition.ingredient_comparison import Compared, Layer
+from kitchen.services.packs import OpenLot, PackReading
+from kitchen.services.pantry import LONGEST_LIST, MOST_COMPARED, OpenIngredient, PantryList
+from substrata.base import Spread, write_record
+from substrata.formula import roles
+from substrata.ingredients import Finding, Label, Lot, Mistake, PackFigure, PanelText, reference_figures
+from substrata.nutrition import Compared, Layer
 
 Short = Annotated[str, StringConstraints(max_length=120)]
 

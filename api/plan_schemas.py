@@ -8,13 +8,10 @@ from pydantic import Field
 
 from api.document_schemas import Text, model_of
 from kitchen.models import Plan
-from kitchen.services.plans import NamedBake, changed_since_planned
-from substrata.scheduling.plans.bake_list import MOST_TEXT
-from substrata.scheduling.plans.manual_moves import MoveConflict
-from substrata.scheduling.plans.plan_answer import Planned
-from substrata.scheduling.plans.plan_document import Plan as CorePlan
-from substrata.scheduling.plans.plan_document import PlannedBake, PlannedOven
-from substrata.scheduling.purchasing import ShoppingRow
+from kitchen.services.plan_cases import changed_since_planned
+from kitchen.services.plans import NamedBake
+from substrata.scheduling import MOST_TEXT, MoveConflict, Planned, PlannedBake, PlannedOven, ShoppingRow
+from substrata.scheduling import Plan as CorePlan
 
 
 class PlanBakeIn(model_of(PlannedBake, leave=("formula",))):  # type: ignore[misc]  # made of the declaration

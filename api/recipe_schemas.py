@@ -7,12 +7,10 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument
-from substrata.evaluation.keeping import Keeping
-from substrata.formula.exchange.text_import import PastedLine
-from substrata.nutrition.ingredient_statement import StatementPart
-from substrata.publishing.recipe import RecipeGroup, RecipeStep
-from substrata.publishing.sale_label import Business
-from substrata.publishing.variants import Variant
+from substrata.evaluation import Keeping
+from substrata.formula import PastedLine
+from substrata.nutrition import StatementPart
+from substrata.publishing import Business, RecipeGroup, RecipeStep, Variant
 
 
 class RecipeIn(Schema):

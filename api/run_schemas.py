@@ -9,14 +9,9 @@ from pydantic import Field
 from api.document_schemas import FormulaDocument, model_of
 from kitchen.models import Run, RunEntry
 from kitchen.services.runs import OpenRun
-from substrata.execution.bake_log import LogState
-from substrata.execution.live_forecast import BakeReading
-from substrata.execution.protocol_step import RunPlan
-from substrata.execution.run_document import Verdict
-from substrata.formula.exchange.draft_merge import MergeConflict
-from substrata.inference.calibration.learned_parameters import Learned, Odd
-from substrata.inference.crust_colour import Reference
-from substrata.inference.figure_history import HistoryFigure, RunPoint
+from substrata.execution import BakeReading, LogState, RunPlan, Verdict
+from substrata.formula import MergeConflict
+from substrata.inference import HistoryFigure, Learned, Odd, Reference, RunPoint
 
 MOST_AT_ONCE = 500  # entries of a device that was long without a network
 

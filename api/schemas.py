@@ -9,8 +9,8 @@ from pydantic import Field, StringConstraints
 from api.document_schemas import FormulaDocument, Text
 from kitchen.models import Draft, Formula, FormulaVersion
 from kitchen.services.formulas import LONGEST_LIST, OpenFormula
-from substrata.formula.exchange.formula_difference import Change
-from substrata.ingredients.ingredient import Ingredient
+from substrata.formula import Change
+from substrata.ingredients import Ingredient
 
 
 class StratumOut(Schema):

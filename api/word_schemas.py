@@ -8,35 +8,16 @@ from ninja import Schema
 from kitchen.models import Kitchen
 from kitchen.services.devices import device_choices
 from kitchen.services.pans import PAN_KINDS
-from substrata.base.documents.records import declared
-from substrata.base.settings import setting_options
-from substrata.base.tables.table_reader import constant, read_table, whole_constant
-from substrata.base.uncertainty import SDS_IN_HALF_90
-from substrata.evaluation.analysis.target_states import FigureMeaning, figure_meanings
-from substrata.execution.feel_advice import ALSO
-from substrata.execution.run_document import felt_words
-from substrata.formula.bake_settings import MOST_TRAYS, WISHES
-from substrata.formula.forms import forms, roles
-from substrata.formula.formula import Mix
-from substrata.inference.crust_colour import MOST_BYTES
-from substrata.inference.faults import fault_table
-from substrata.ingredients.labels.product_files import fields
-from substrata.ingredients.printed_label import FIGURE_KINDS
-from substrata.nutrition.allergens import allergen_words
-from substrata.nutrition.claims import claim_kinds
-from substrata.nutrition.daily_limits import budget_kinds
-from substrata.nutrition.net_carbs import CONVENTIONS
-from substrata.process.baking.simulation.oven_constants import bakeware
-from substrata.process.rheology.handling.handling_forecast import DEGREES, MINUTES
-from substrata.process.rheology.handling.resting import rest_places
-from substrata.process.rheology.handling_classes import classes
-from substrata.process.rheology.texture import texture_words
-from substrata.reformulation.pareto_front import axis_words
-from substrata.reformulation.request.exclusions import exclusions
-from substrata.reformulation.request.guard_limits import balance_keeps
-from substrata.reformulation.solutions.target_probability import SureStep, sure_steps
-from substrata.scheduling.plans.plan_document import PlannedOven
-from substrata.scheduling.tasks.kitchen_things import Thing, things
+from substrata.base import SDS_IN_HALF_90, constant, declared, read_table, setting_options, whole_constant
+from substrata.evaluation import FigureMeaning, figure_meanings
+from substrata.execution import ALSO, felt_words
+from substrata.formula import MOST_TRAYS, WISHES, Mix, forms, roles
+from substrata.inference import MOST_BYTES, fault_table
+from substrata.ingredients import FIGURE_KINDS, fields
+from substrata.nutrition import CONVENTIONS, allergen_words, budget_kinds, claim_kinds
+from substrata.process import DEGREES, MINUTES, bakeware, classes, rest_places, texture_words
+from substrata.reformulation import SureStep, axis_words, balance_keeps, exclusions, sure_steps
+from substrata.scheduling import PlannedOven, Thing, things
 
 
 def _kitchen_choices() -> Iterator[tuple[str, Any]]:

@@ -11,7 +11,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.ingredients.library import load_library
 from substrata.process.rheology.handling_classes import classes
-from substrata.reformulation.balance import balance
+from substrata.reformulation.balancing import balance
 from substrata.reformulation.request.balance_request import Wish
 from tests.support.demo_doughs import demo_formulas
 

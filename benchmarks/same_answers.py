@@ -25,7 +25,7 @@ from substrata.inference.calibration.learning import learn
 from substrata.inference.diagnosis.diagnosis import diagnose
 from substrata.publishing.card_panels import card
 from substrata.publishing.recipe import recipe_of
-from substrata.reformulation.balance import balance
+from substrata.reformulation.balancing import balance
 from substrata.scheduling.plans.plan_document import read_plan
 from substrata.scheduling.plans.planning import make_plan
 from substrata.scheduling.plans.planning_case import planning_case

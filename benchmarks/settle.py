@@ -12,11 +12,11 @@ import scipy.optimize
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.ingredients.library import load_library
-from substrata.reformulation.balance import balance
+from substrata.reformulation.balancing import balance
 from substrata.reformulation.line_sweep import sweep
-from substrata.reformulation.pareto_front import pareto_front
+from substrata.reformulation.pareto import pareto_front
 from substrata.reformulation.program import milp as program
 from substrata.reformulation.request.balance_request import Wish
 from substrata.reformulation.starter_formula import begin

@@ -43,7 +43,7 @@ def main() -> None:
     options = parser.parse_args()
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))  # ends the loop; what is being answered is finished
     from substrata import load_library
-    from substrata.evaluation.forecasts.warm_up import warm_in_background
+    from substrata.evaluation import warm_in_background
 
     bound_waiting()
     load_library()

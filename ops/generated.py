@@ -32,11 +32,11 @@ def openapi() -> str:
 
 def document_schemas() -> dict[str, str]:
     """Return the JSON Schemas of the open documents, by file."""
-    from substrata.base.settings import settings_schema
-    from substrata.execution.run_document import run_schema
-    from substrata.formula.formula_document import document_schema
-    from substrata.ingredients.labels.pack_document import pack_schema
-    from substrata.scheduling.plans.plan_document import plan_schema
+    from substrata.base import settings_schema
+    from substrata.execution import run_schema
+    from substrata.formula import document_schema
+    from substrata.ingredients import pack_schema
+    from substrata.scheduling import plan_schema
 
     schemas = {
         "formula": document_schema(),

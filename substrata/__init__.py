@@ -13,7 +13,7 @@ from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.analyse import Analysis, analyse
 from substrata.evaluation.dough import Dough
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.formula.formula import Formula
 from substrata.formula.formula_document import read_document, write_document
 from substrata.ingredients.library import Library, load_library
@@ -22,7 +22,7 @@ from substrata.reformulation.request.balance_request import Wish
 
 if TYPE_CHECKING:
     from substrata.evaluation.forecasts.bake_forecast import BakeForecast
-    from substrata.evaluation.forecasts.preparation_forecast import PrepPlan
+    from substrata.evaluation.forecasts.preparation_task import PrepPlan
     from substrata.evaluation.forecasts.shape_forecast import ShapePlan
     from substrata.execution.protocol_step import RunPlan
     from substrata.execution.run_document import Run
@@ -151,7 +151,7 @@ def balance(dough: Dough, wish: Wish = Wish(), *, saved: Formula | None = None) 
     Raises:
         SubstrataError: when a wish names what does not exist.
     """
-    from substrata.reformulation.balance import balance as solve
+    from substrata.reformulation.balancing import balance as solve
 
     return solve(dough.formula, dough.library, dough.settings, wish, saved=saved)
 

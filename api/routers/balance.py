@@ -10,9 +10,8 @@ from api.heavy import heavy
 from api.person import kitchen_member
 from kitchen.services import balancing
 from substrata import read_document, write_document
-from substrata.reformulation.blend import blend as mixed
-from substrata.reformulation.line_sweep import Sweep
-from substrata.reformulation.quick_fixes import QuickFix
+from substrata.reformulation import QuickFix, Sweep
+from substrata.reformulation import blend as mixed
 
 router = Router(tags=["balance"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -9,7 +9,7 @@ from api.errors import ProblemOut
 from api.heavy import heavy
 from api.person import kitchen_member
 from kitchen.services.ovens import card_document
-from substrata.publishing.card_panels import Card
+from substrata.publishing import Card
 
 router = Router(tags=["card"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -27,8 +27,8 @@ from api.schemas import (
 from kitchen.services import formulas
 from kitchen.services.judging import judge, kitchen_library, packs_named, read_paste, scale_document
 from substrata import Analysis, write_document
-from substrata.evaluation.scaling import ScaleWish
-from substrata.formula.exchange.text_import import PastedLine
+from substrata.evaluation import ScaleWish
+from substrata.formula import PastedLine
 
 router = Router(tags=["formula"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

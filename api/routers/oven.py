@@ -11,9 +11,10 @@ from api.heavy import heavy
 from api.oven_schemas import BakeQuestion, LoggedBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
 from api.person import kitchen_member
 from kitchen.models import Oven
-from kitchen.services import ovens, pans
-from kitchen.services.ovens import BakeAnswer, BakeReadings
-from substrata.evaluation.forecasts.shape_forecast import ShapePlan
+from kitchen.services import oven_readings, ovens, pans
+from kitchen.services.oven_readings import BakeReadings
+from kitchen.services.ovens import BakeAnswer
+from substrata.evaluation import ShapePlan
 
 router = Router(tags=["oven"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
@@ -74,14 +75,14 @@ def change_oven(request: HttpRequest, kitchen_id: int, oven_id: int, payload: Ov
 def log_bake(request: HttpRequest, kitchen_id: int, oven_id: int, payload: LoggedBakeIn) -> tuple[int, OvenOut]:
     """Log a bake; what it teaches is worked out in the background."""
     read = BakeReadings(**payload.model_dump(exclude={"document"}))
-    created = ovens.log_bake(kitchen_member(request, kitchen_id), oven_id, payload.document.model_dump(), read)
+    created = oven_readings.log_bake(kitchen_member(request, kitchen_id), oven_id, payload.document.model_dump(), read)
     return 201, _bake_answer(created.oven)
 
 
 @router.delete(f"{OVEN}/bakes/{{int:logged_id}}", response={204: None, **Problems}, operation_id="delete_logged_bake")
 def delete_logged_bake(request: HttpRequest, kitchen_id: int, oven_id: int, logged_id: int) -> tuple[int, None]:
     """Delete a logged bake."""
-    ovens.delete_logged_bake(kitchen_member(request, kitchen_id), oven_id, logged_id)
+    oven_readings.delete_logged_bake(kitchen_member(request, kitchen_id), oven_id, logged_id)
     return 204, None
 
 

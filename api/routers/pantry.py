@@ -25,11 +25,11 @@ from api.person import kitchen_member
 from api.schemas import ArchiveIn, IngredientOut, IngredientQuery
 from api.stock_schemas import BakeIn, BakeOut, StockIn, StockOut, StockPage, StockQuery
 from api.word_schemas import WordsOut
-from kitchen.services import imports, pantry, stock
+from kitchen.services import imports, packs, pantry, stock
 from substrata import load_library
-from substrata.formula.batch.cheaper_packs import CheaperPack
-from substrata.ingredients.labels.panel_text import read_panel
-from substrata.nutrition.ingredient_comparison import Compared
+from substrata.formula import CheaperPack
+from substrata.ingredients import read_panel
+from substrata.nutrition import Compared
 
 router = Router(tags=["pantry"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}
@@ -92,7 +92,7 @@ def choose_packs(request: HttpRequest, kitchen_id: int, payload: FormulaDocument
 @router.post(f"{KITCHEN}/packs/read", response={200: ReadingOut, **Problems}, operation_id="read_pack")
 def read_pack(request: HttpRequest, kitchen_id: int, payload: LotDocument) -> ReadingOut:
     """Return what a pack means, before it is kept: what the page asks while a label is typed."""
-    return ReadingOut.from_service(pantry.read(kitchen_member(request, kitchen_id), payload.model_dump()))
+    return ReadingOut.from_service(packs.read(kitchen_member(request, kitchen_id), payload.model_dump()))
 
 
 @router.post(f"{KITCHEN}/packs/panel", response={200: PanelTextOut, **Problems}, operation_id="read_panel")
@@ -106,14 +106,14 @@ def read_panel_text(request: HttpRequest, kitchen_id: int, payload: PanelTextIn)
 def create_pack(request: HttpRequest, kitchen_id: int, payload: LotIn, response: HttpResponse) -> tuple[int, LotOut]:
     """Put a pack into the pantry."""
     forget_pass(response)
-    created = pantry.create_lot(kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.on_hand_g)
+    created = packs.create_lot(kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.on_hand_g)
     return 201, LotOut.from_service(created)
 
 
 @router.get(LOT, response={200: LotOut, **Problems}, operation_id="open_pack")
 def open_pack(request: HttpRequest, kitchen_id: int, lot_id: int) -> LotOut:
     """Return a pack with what it means and where it is used."""
-    return LotOut.from_service(pantry.open_lot(kitchen_member(request, kitchen_id), lot_id))
+    return LotOut.from_service(packs.open_lot(kitchen_member(request, kitchen_id), lot_id))
 
 
 @router.put(LOT, response={200: LotOut, 409: ProblemOut, **Problems}, operation_id="save_pack")
@@ -123,13 +123,13 @@ def save_pack(
     """Change a pack."""
     forget_pass(response)
     document = payload.document.model_dump()
-    return LotOut.from_service(pantry.save_lot(kitchen_member(request, kitchen_id), lot_id, document, payload.lock))
+    return LotOut.from_service(packs.save_lot(kitchen_member(request, kitchen_id), lot_id, document, payload.lock))
 
 
 @router.post(f"{LOT}/archive", response={200: ArchivedOut, **Problems}, operation_id="archive_pack")
 def archive_pack(request: HttpRequest, kitchen_id: int, lot_id: int, payload: ArchiveIn) -> ArchivedOut:
     """Put a pack away, or back."""
-    changed = pantry.archive_lot(kitchen_member(request, kitchen_id), lot_id, archived=payload.archived)
+    changed = packs.archive_lot(kitchen_member(request, kitchen_id), lot_id, archived=payload.archived)
     return ArchivedOut(id=changed.pk, archived=changed.archived_at is not None)
 
 

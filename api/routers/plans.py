@@ -24,7 +24,7 @@ from api.plan_schemas import (
     TickIn,
 )
 from kitchen.errors import NotFound
-from kitchen.services import plan_shopping, plans
+from kitchen.services import plan_files, plan_shopping, plans
 
 router = Router(tags=["plans"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 413: ProblemOut, 422: ProblemOut}
@@ -118,20 +118,20 @@ def reserve_plan(request: HttpRequest, kitchen_id: int, plan_id: int, payload: R
 @router.post(f"{PLAN}/feed", response={200: PlanOut, **Problems}, operation_id="change_feed")
 def change_feed(request: HttpRequest, kitchen_id: int, plan_id: int, payload: FeedIn) -> PlanOut:
     """Open or close the private address of its calendar."""
-    return PlanOut.from_service(plans.change_feed(kitchen_member(request, kitchen_id), plan_id, on=payload.on))
+    return PlanOut.from_service(plan_files.change_feed(kitchen_member(request, kitchen_id), plan_id, on=payload.on))
 
 
 @router.get(f"{PLAN}/files/{{style}}", response={200: PlanFileOut, **Problems}, operation_id="plan_file")
 def plan_file(request: HttpRequest, kitchen_id: int, plan_id: int, style: str) -> PlanFileOut:
     """Write a plan as a file: ics, csv (its tasks), bakes (a list that can be read in again) or json."""
-    name, text = plans.written_plan(kitchen_member(request, kitchen_id), plan_id, style)
+    name, text = plan_files.written_plan(kitchen_member(request, kitchen_id), plan_id, style)
     return PlanFileOut(name=name, text=text)
 
 
 def calendar_feed(request: HttpRequest, key: str) -> HttpResponse:
     """Return the calendar behind a private address."""
     try:
-        text = plans.feed(key)
+        text = plan_files.feed(key)
     except NotFound:
         return HttpResponse("calendar not found", status=404, content_type="text/plain; charset=utf-8")
     response = HttpResponse(text, content_type="text/calendar; charset=utf-8")

@@ -23,7 +23,7 @@ from api.recipe_schemas import (
 )
 from kitchen.errors import NotFound
 from kitchen.services import parts, recipes
-from substrata.publishing.premix_bags import PremixBags
+from substrata.publishing import PremixBags
 
 router = Router(tags=["recipes"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

@@ -41,11 +41,8 @@ from api.run_schemas import (
 from kitchen.models import RunPhoto
 from kitchen.services import devices, photos, run_advice, runs, trial_files, trials
 from kitchen.services.devices import DeviceReadings
-from substrata.execution.feel_advice import FeelAdvice
-from substrata.execution.live_forecast import LiveForecast
-from substrata.execution.pour_advice import PourAdvice
-from substrata.inference.bake_comparison import RunsCompared
-from substrata.inference.figure_history import run_figure_kinds
+from substrata.execution import FeelAdvice, LiveForecast, PourAdvice
+from substrata.inference import RunsCompared, run_figure_kinds
 
 router = Router(tags=["runs"])
 Problems = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut}

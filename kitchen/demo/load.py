@@ -16,17 +16,16 @@ from kitchen.services.access import membership
 from kitchen.services.formulas import create_formula, save_version
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, library_of, shelf_thumb, thumb_mark
-from kitchen.services.ovens import BakeReadings, add_oven, log_bake
+from kitchen.services.oven_readings import BakeReadings, log_bake
+from kitchen.services.ovens import add_oven
+from kitchen.services.packs import create_lot
 from kitchen.services.pans import set_pans
-from kitchen.services.pantry import create_lot
 from kitchen.services.parts import part_of
 from kitchen.services.plans import create_plan, start_plan
 from kitchen.services.stock import plan_bake
 from kitchen.services.trials import LEARN
 from substrata import load_library, read_document, write_document
-from substrata.formula.batch.weighed_lines import weigh_line
-from substrata.formula.exchange.formula_difference import differences
-from substrata.formula.formula import Line
+from substrata.formula import Line, differences, weigh_line
 
 DEMO_NAME = "The Saturday stall"
 BAKER, PARTNER = "baker@example.com", "partner@example.com"

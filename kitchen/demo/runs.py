@@ -13,7 +13,7 @@ from kitchen.services.access import membership
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import give_verdict
 from substrata import read_document
-from substrata.execution.protocol import bake_protocol
+from substrata.execution import bake_protocol
 
 
 def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> None:

@@ -5,7 +5,7 @@ from dataclasses import fields, is_dataclass
 from typing import Any
 
 from substrata import write_document
-from substrata.formula.formula import Formula
+from substrata.formula import Formula
 
 _FORMULA = ("Formula", "Formula | None")  # annotations, as the core writes them
 

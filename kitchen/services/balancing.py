@@ -12,17 +12,23 @@ from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
 from kitchen.services.stock import at_hand
 from substrata import Library, Settings, read_document, write_document
-from substrata.evaluation.dough import Dough
-from substrata.formula.forms import Window
-from substrata.formula.formula import Formula
-from substrata.reformulation.balance import balance
-from substrata.reformulation.blend import Quality, lean
-from substrata.reformulation.feasible_range import feasible_ranges
-from substrata.reformulation.line_sweep import Sweep, sweep
-from substrata.reformulation.pareto_front import POINTS, pareto_front
-from substrata.reformulation.quick_fixes import QuickFix, quick_fixes
-from substrata.reformulation.request.balance_request import check_wish, read_wish
-from substrata.reformulation.starter_formula import begin
+from substrata.evaluation import Dough
+from substrata.formula import Formula, Window
+from substrata.reformulation import (
+    POINTS,
+    Quality,
+    QuickFix,
+    Sweep,
+    balance,
+    begin,
+    check_wish,
+    feasible_ranges,
+    lean,
+    pareto_front,
+    quick_fixes,
+    read_wish,
+    sweep,
+)
 
 SETTLE, REACH, FRONT, BEGIN = "settle", "reach", "front", "begin"
 _PARTS = 100  # of the progress of a settle

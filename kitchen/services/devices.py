@@ -16,7 +16,7 @@ from kitchen.errors import Refused
 from kitchen.models import Kitchen, Membership
 from kitchen.services.access import record, require
 from kitchen.services.run_advice import case_of
-from substrata.process.baking.bake_simulation import run as baked
+from substrata.process import run as baked
 
 _MOST_G = 5_000.0
 _OFF_G = 0.004  # share by which a simulated hand pours over or under

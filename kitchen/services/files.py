@@ -18,13 +18,14 @@ from kitchen.services.access import formula_of, record, require
 from kitchen.services.formulas import create_formula
 from kitchen.services.judging import packs_named, settings_document
 from kitchen.services.kitchens import bump_revision, change_settings, set_eaters
-from kitchen.services.ovens import bakes_changed, take_oven
+from kitchen.services.oven_readings import take_oven
+from kitchen.services.ovens import bakes_changed
+from kitchen.services.packs import described, new_key
 from kitchen.services.pans import set_pans
-from kitchen.services.pantry import described, new_key
 from kitchen.services.stock import receive
 from substrata import load_library, read_document, write_document
-from substrata.base.errors import SubstrataError
-from substrata.ingredients.labels.pack_document import read_lot, write_lot
+from substrata.base import SubstrataError
+from substrata.ingredients import read_lot, write_lot
 
 FILE_VERSION = 1
 _VERSION = "substrata_file"

@@ -13,7 +13,7 @@ from kitchen.models import Draft, Formula, FormulaVersion, Membership
 from kitchen.services.access import formula_of, may, record, require
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of, shelf_thumb, thumb_mark
 from substrata import read_document, write_document
-from substrata.formula.exchange.formula_difference import Change, differences
+from substrata.formula import Change, differences
 
 LONGEST_LIST = 200
 UNNAMED = "New formula"  # what the page calls one before it has a name

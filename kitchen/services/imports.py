@@ -11,11 +11,10 @@ from kitchen.models import Job, Lot, Membership, PackImport
 from kitchen.services.access import record, require
 from kitchen.services.jobs import Progress, job_kind, start_job, stop_job
 from kitchen.services.kitchens import bump_revision
-from kitchen.services.pantry import filled, new_key
+from kitchen.services.packs import filled, new_key
 from substrata import Library, load_library
-from substrata.base.errors import LabelError
-from substrata.ingredients.labels.product_files import Mapped, ReadRow, fields, guess, read_rows
-from substrata.ingredients.labels.product_tables import FileKind, Table, read_file
+from substrata.base import LabelError
+from substrata.ingredients import FileKind, Mapped, ReadRow, Table, fields, guess, read_file, read_rows
 
 State = PackImport.State
 CHECK, SAVE = "import-check", "import-save"

@@ -17,7 +17,7 @@ from kitchen.errors import KitchenError, NotFound, Refused
 from kitchen.models import Job, Membership
 from kitchen.queue import defer_job, end_stalled
 from kitchen.services.access import require
-from substrata.base.errors import SubstrataError
+from substrata.base import SubstrataError
 
 Queue = Literal["quick", "heavy"]
 State = Job.State

@@ -7,19 +7,21 @@ from typing import Any
 
 from kitchen.models import Kitchen, Lot
 from substrata import Analysis, Library, Settings, analyse, load_library, read_document
-from substrata.base.settings import Lesson, read_settings
-from substrata.base.tables.science_mark import science_mark
-from substrata.evaluation.analysis.analyse import analyse_dough
-from substrata.evaluation.analysis.figure_changes import FigureChange, changes
-from substrata.evaluation.dough import Dough
-from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, plan_preparation
-from substrata.evaluation.scaling import Scaled, ScaleWish, scale
-from substrata.evaluation.target_ranges import fails
-from substrata.formula.exchange.text_import import PastedLine, import_text
-from substrata.formula.formula import MOST_PARTS_DEEP
-from substrata.ingredients.ingredient import Ingredient
-from substrata.ingredients.labels.pack_document import read_lot
-from substrata.ingredients.labels.pack_reading import ingredient_of_lot
+from substrata.base import Lesson, read_settings, science_mark
+from substrata.evaluation import (
+    Dough,
+    FigureChange,
+    PrepPlan,
+    Scaled,
+    ScaleWish,
+    analyse_dough,
+    changes,
+    fails,
+    plan_preparation,
+    scale,
+)
+from substrata.formula import MOST_PARTS_DEEP, PastedLine, import_text
+from substrata.ingredients import Ingredient, ingredient_of_lot, read_lot
 
 # Of the tables and the code that reads them: thumbs of another mark are drawn anew.
 SCIENCE_MARK = science_mark()

@@ -11,9 +11,8 @@ from kitchen.models import Eater, Kitchen, Membership
 from kitchen.queue import defer_refresh
 from kitchen.services.access import membership, record, require
 from kitchen.services.closing import keep_for_those_who_stay, staying_owners
-from substrata.base.errors import SubstrataError
-from substrata.base.settings import MOST_EATERS, read_setting
-from substrata.nutrition.daily_limits import budget_kinds
+from substrata.base import MOST_EATERS, SubstrataError, read_setting
+from substrata.nutrition import budget_kinds
 
 MOST_A_DAY = 100_000.0
 

@@ -11,8 +11,8 @@ from kitchen.services.access import require
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import read_document
-from substrata.base.errors import OvenError
-from substrata.process.baking.oven_questions import MAP_SIDE, bake_map
+from substrata.base import OvenError
+from substrata.process import MAP_SIDE, bake_map
 
 KIND = "oven-map"
 _LONGEST_MIN = 300.0

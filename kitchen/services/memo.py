@@ -10,7 +10,7 @@ import orjson
 from kitchen.models import Kitchen, Oven
 from kitchen.services.judging import SCIENCE_MARK
 from kitchen.services.ovens import profile_of
-from substrata.process.baking.oven_profile import OvenProfile
+from substrata.process import OvenProfile
 
 Mark = tuple[Hashable, ...]
 

@@ -9,7 +9,7 @@ from kitchen.errors import Conflict, Refused
 from kitchen.models import Kitchen, Membership
 from kitchen.services.access import record, require
 from kitchen.services.kitchens import bump_revision
-from substrata.base.pans import PanKind, pans
+from substrata.base import PanKind, pans
 
 MOST_PANS = 60
 PAN_KINDS: tuple[str, ...] = get_args(PanKind)

@@ -8,10 +8,7 @@ from kitchen.models import Formula, Membership
 from kitchen.services.access import formula_of
 from kitchen.services.judging import core_settings, library_of
 from substrata import read_document, write_document
-from substrata.formula.batch.sub_recipes import keys_in
-from substrata.formula.batch.weighed_lines import weigh_formula
-from substrata.formula.exchange.formula_difference import differences
-from substrata.formula.formula import Part
+from substrata.formula import Part, differences, keys_in, weigh_formula
 
 
 def key_of(formula_id: int) -> str:

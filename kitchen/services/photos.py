@@ -7,7 +7,7 @@ from django.db import transaction
 from kitchen.errors import NotFound, Refused
 from kitchen.models import Membership, RunPhoto
 from kitchen.services.access import record, require, run_of
-from substrata.inference.crust_colour import Reference, read_photo
+from substrata.inference import Reference, read_photo
 
 MOST_PHOTOS = 12  # of a run
 

@@ -6,12 +6,13 @@ from kitchen.errors import Refused
 from kitchen.models import BakePick, Lot, Membership, Plan, PlannedBake
 from kitchen.services.access import require
 from kitchen.services.judging import core_settings, library_of
-from kitchen.services.plans import core_plan, stored_plan
+from kitchen.services.plan_cases import core_plan
+from kitchen.services.plans import stored_plan
 from kitchen.services.stock import reserved_of
 from substrata import load_library
-from substrata.evaluation.dough import Dough
-from substrata.ingredients.labels.pack_document import read_lot
-from substrata.scheduling.purchasing import Pack, ShoppingRow, shopping
+from substrata.evaluation import Dough
+from substrata.ingredients import read_lot
+from substrata.scheduling import Pack, ShoppingRow, shopping
 
 
 def shopping_list(member: Membership, plan_id: int) -> tuple[Plan, tuple[ShoppingRow, ...]]:

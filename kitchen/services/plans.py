@@ -1,34 +1,24 @@
 """Plans of a kitchen: kept, planned in the background, moved by hand, mended when they slip, shopped for, fed to calendars."""
 
-import secrets
 import time
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import date
-from functools import lru_cache
-from hashlib import sha256
 from typing import Any
 
 import orjson
 from django.db import transaction
 from django.db.models import QuerySet
 from django.db.models.functions import Lower
-from django.utils import timezone
 
 from kitchen.errors import Conflict as Raced
-from kitchen.errors import NotFound, Refused
+from kitchen.errors import NotFound
 from kitchen.models import Formula, Job, Membership, Oven, Plan, PlannedBake
 from kitchen.services.access import record, require
 from kitchen.services.jobs import Progress, job_kind, start_job
-from kitchen.services.judging import core_settings, library_of
-from kitchen.services.memo import MemoKey, kitchen_mark, ovens_mark, profile_mark
-from kitchen.services.ovens import profile_of
+from kitchen.services.plan_cases import core_plan, draft_documents, mark_of_ovens, placed_tasks, planning_case_of
 from kitchen.services.stock import cancel_bake, plan_bake
-from substrata.process.baking.oven_profile import OvenProfile
-from substrata.scheduling.plans.bake_list import BakeRow, read_bakes, write_bakes
-from substrata.scheduling.plans.plan_document import Plan as CorePlan
-from substrata.scheduling.plans.plan_document import read_plan, write_plan
-from substrata.scheduling.schedule_problem import Placed
+from substrata.scheduling import BakeRow, read_bakes, write_plan
 
 PLAN = "plan"
 PAGE = 50
@@ -177,98 +167,6 @@ def delete_plan(member: Membership, plan_id: int) -> None:
     plan.delete()
 
 
-def core_plan(member: Membership, document: Mapping[str, Any]) -> CorePlan:
-    """Return the kitchen's plan as the open document: each bake with its formula's draft.
-
-    Raises:
-        FormulaError: when it cannot be read.
-        NotFound: when it names a formula that the kitchen has not.
-    """
-    bakes = document.get("bakes")
-    rows = [bake for bake in bakes if isinstance(bake, dict)] if isinstance(bakes, list) else []
-    formula_ids = {bake.get("formula_id") for bake in rows}
-    known = {
-        formula.pk: formula
-        for formula in Formula.objects.filter(
-            kitchen_id=member.kitchen_id, pk__in=[w for w in formula_ids if isinstance(w, int)]
-        )
-        .select_related("draft")
-        .only("pk", "draft__document")
-    }
-    filled = []
-    for bake in rows:
-        formula = known.get(bake.get("formula_id", 0))
-        if formula is None:
-            raise NotFound(
-                "formula not found", got=str(bake.get("formula_id"))[:20], remedy="remove the bake from the plan"
-            )
-        plain = {key: value for key, value in bake.items() if key != "formula_id"}
-        filled.append({**plain, "formula": formula.draft.document})
-    return read_plan({**document, "bakes": filled})
-
-
-@lru_cache(maxsize=16)
-def _planning_case(memo_key: MemoKey) -> Any:
-    from substrata.scheduling.plans.planning_case import planning_case  # loaded late, as all that knows the solver
-
-    plan: Plan = memo_key.payload
-    member = Membership.objects.select_related("kitchen").filter(kitchen_id=plan.kitchen_id).first()
-    if member is None:
-        raise NotFound("plan not found", got=str(plan.pk))
-    core = core_plan(member, plan.document)
-    documents = [{"lines": [{"lot": line.lot} for line in bake.formula.lines]} for bake in core.bakes]
-    profiles = _profiles(plan.kitchen_id, [(oven.name, oven.key) for oven in core.ovens])
-    return planning_case(core, library_of(plan.kitchen, *documents), core_settings(plan.kitchen), profiles)
-
-
-def planning_case_of(plan: Plan) -> Any:
-    """Return the plan made of its formulas, as they and the kitchen's ovens are now."""
-    key = (*kitchen_mark(plan.kitchen), *ovens_mark(plan.kitchen), plan.pk, plan.lock, *_drafts(plan).items())
-    return _planning_case(MemoKey(key, plan))
-
-
-def _drafts(plan: Plan) -> dict[str, int]:
-    """Return the state of each formula of a plan: its id and how often its draft was saved."""
-    formulas = [bake.get("formula_id") for bake in plan.document.get("bakes", [])]
-    rows = Formula.objects.filter(kitchen_id=plan.kitchen_id, pk__in=[f for f in formulas if isinstance(f, int)])
-    return {str(pk): lock for pk, lock in rows.order_by("pk").values_list("pk", "draft__lock")}
-
-
-def changed_since_planned(plan: Plan) -> list[str]:
-    """Return what of a plan is other than when it was planned: names of formulas, and "ovens" where one of them is."""
-    if plan.planned is None or not plan.planned_from:
-        return []
-    before = plan.planned_from.get("drafts", {})
-    gone = [int(pk) for pk, lock in _drafts(plan).items() if before.get(pk, lock) != lock]
-    names = list(Formula.objects.filter(pk__in=gone).order_by("name").values_list("name", flat=True))
-    ovens = plan.planned_from.get("ovens") not in (None, _mark_of_ovens(plan))
-    return [*names, *(["the oven"] if ovens else [])]
-
-
-def _mark_of_ovens(plan: Plan) -> str:
-    """Return what tells one state of the plan's ovens from another: what is known of them, and never a name."""
-    listed = [(str(row.get("name", "")), str(row.get("key", ""))) for row in plan.document.get("ovens", [])]
-    known = _profiles(plan.kitchen_id, listed)
-    marks = [profile_mark(replace(known[name], name="")) if name in known else () for name, _ in listed]
-    return sha256(repr(marks).encode()).hexdigest()[:16]
-
-
-def _profiles(kitchen_id: int, listed: Iterable[tuple[str, str]]) -> dict[str, OvenProfile]:
-    """Return what is known of a plan's ovens, by their names in the plan.
-
-    Args:
-        kitchen_id: whose ovens they are.
-        listed: name and key of each oven of the plan; one of an old plan has no key and goes by its name.
-
-    Returns:
-        The profiles of those that the kitchen has.
-    """
-    rows = list(Oven.objects.filter(kitchen_id=kitchen_id, archived=False).order_by("pk"))
-    by_key, by_name = {row.key: row for row in rows}, {row.name: row for row in reversed(rows)}
-    matched = {name: by_key.get(key) or by_name.get(name) for name, key in listed}
-    return {name: profile_of(row) for name, row in matched.items() if row is not None}
-
-
 @transaction.atomic
 def start_plan(member: Membership, plan_id: int) -> Job:
     """Ask for it to be planned; better plans are shown as they are found."""
@@ -280,14 +178,13 @@ def start_plan(member: Membership, plan_id: int) -> Job:
 @job_kind(PLAN, queue="heavy")
 def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
     """Plan it, as carefully as its deadlines allow."""
-    from substrata.scheduling.plans.planning import make_plan
-    from substrata.scheduling.solver.search_effort import Effort
+    from substrata.scheduling import Effort, make_plan
 
     plan = Plan.objects.select_related("kitchen").filter(pk=job.input["plan"], kitchen_id=job.kitchen_id).first()
     if plan is None:
         return None
     problem = planning_case_of(plan)
-    planned_from = {"drafts": _drafts(plan), "ovens": _mark_of_ovens(plan)}
+    planned_from = {"drafts": draft_documents(plan), "ovens": mark_of_ovens(plan)}
     started = shown = time.monotonic()
 
     def store_better(better: Callable[[], Any]) -> bool:
@@ -313,25 +210,16 @@ def _json(answer: Any) -> dict[str, Any]:
     return plain
 
 
-def _placed(plan: Plan) -> dict[str, Placed]:
-    if plan.planned is None:
-        raise Refused("not planned yet", got=plan.name, allowed="a plan with its times", remedy="plan it first")
-    return {
-        task["id"]: Placed(start=task["start_min"], end=task["end_min"], oven=task["oven"])
-        for task in plan.planned["tasks"]
-    }
-
-
 def try_move(member: Membership, plan_id: int, task: str, start_min: int) -> tuple[Any, ...]:
     """Return what stands in the way of moving a task; nothing is changed.
 
     Raises:
         Refused: when not planned yet.
     """
-    from substrata.scheduling.plans.manual_moves import conflicts
+    from substrata.scheduling import conflicts
 
     plan = open_plan(member, plan_id)
-    return conflicts(planning_case_of(plan), _placed(plan), task, start_min)
+    return conflicts(planning_case_of(plan), placed_tasks(plan), task, start_min)
 
 
 @transaction.atomic
@@ -344,11 +232,11 @@ def slip(member: Membership, plan_id: int, task: str, minutes: int) -> Plan:
     Raises:
         Refused: when not planned yet.
     """
-    from substrata.scheduling.plans.manual_moves import slipped
+    from substrata.scheduling import slipped
 
     require(member, "plans.edit")
     plan = stored_plan(member, plan_id, lock=True)
-    document = write_plan(replace(slipped(planning_case_of(plan), _placed(plan), task, minutes), bakes=()))
+    document = write_plan(replace(slipped(planning_case_of(plan), placed_tasks(plan), task, minutes), bakes=()))
     plan.document = {**plan.document, "pins": document["pins"], "happened": document["happened"]}
     plan.lock += 1
     plan.updated_by = member.user
@@ -377,62 +265,3 @@ def reserve(member: Membership, plan_id: int, *, on: bool) -> Plan:
         ]
     plan.save(update_fields=["reserved", "touched_at"])
     return plan
-
-
-@transaction.atomic
-def change_feed(member: Membership, plan_id: int, *, on: bool) -> Plan:
-    """Open or close the private address of a plan's calendar; a new one each time."""
-    require(member, "plans.edit")
-    plan = stored_plan(member, plan_id, lock=True)
-    plan.feed = secrets.token_urlsafe(30) if on else ""
-    plan.save(update_fields=["feed", "touched_at"])
-    record(member, "plan.feed", plan=plan.pk, on=on)
-    return plan
-
-
-def feed(key: str) -> str:
-    """Return the calendar behind a private address; whoever has it may read it.
-
-    Raises:
-        NotFound: when nothing is there (any more).
-    """
-    plan = Plan.objects.filter(feed=key).first() if 20 <= len(key) <= 48 else None
-    if plan is None or plan.planned is None:
-        raise NotFound("calendar not found", got="this address", remedy="ask for a new one")
-    return plan_file(plan, "ics")
-
-
-def written_plan(member: Membership, plan_id: int, style: str) -> tuple[str, str]:
-    """Return a plan as a file: iCalendar, its tasks or its bakes as CSV, or the open plan document.
-
-    Returns:
-        Its name and text.
-
-    Raises:
-        Refused: when the style is unknown, or not planned yet.
-    """
-    plan = stored_plan(member, plan_id)
-    if style == "json":
-        text = orjson.dumps(write_plan(core_plan(member, plan.document)), option=orjson.OPT_INDENT_2).decode()
-        return f"plan-{plan.on}.plan.json", text
-    if style == "bakes":
-        bakes = core_plan(member, plan.document).bakes
-        rows = [
-            BakeRow(row=n, formula=b.formula.name, ready=b.due, batches=b.batches, fresh_h=b.fresh_h)
-            for n, b in enumerate(bakes, 2)
-        ]
-        return f"bakes-{plan.on}.csv", write_bakes(rows)
-    if style not in ("ics", "csv"):
-        raise Refused("file not found", got=style[:20], allowed="ics, csv, bakes, json", field="style")
-    _placed(plan)
-    return f"plan-{plan.on}.{style}", plan_file(plan, style)
-
-
-def plan_file(plan: Plan, style: str) -> str:
-    """Return a planned plan as iCalendar or CSV."""
-    from substrata.publishing.plan_calendar import calendar, table, task_rows
-
-    tasks = task_rows(plan.planned or {})
-    if style == "csv":
-        return table(tasks)
-    return calendar(tasks, plan.name, key=f"plan-{plan.pk}", stamp=timezone.now())

@@ -15,20 +15,28 @@ from kitchen.services.access import formula_of, record, require
 from kitchen.services.judging import core_settings
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import load_library, read_document
-from substrata.evaluation.dough import Dough
-from substrata.evaluation.varieties import variety_formula
-from substrata.formula.exchange.recipe_file import FileRecipe, file_recipe
-from substrata.formula.exchange.text_import import PastedLine, import_text
-from substrata.formula.formula import Formula
-from substrata.ingredients.labels.label_rounding import LabelStyle
-from substrata.publishing.card_panels import as_baked
-from substrata.publishing.layer_picture import core_png
-from substrata.publishing.premix_bags import PremixBags, premix_bags
-from substrata.publishing.printed_page import PAPERS, as_pdf, bag_html, label_html, recipe_html
-from substrata.publishing.recipe import Recipe, recipe_of
-from substrata.publishing.recipe_formats import TEXT_STYLES, written
-from substrata.publishing.recipe_workbook import as_xlsx
-from substrata.publishing.sale_label import Business, PackLabel, pack_label
+from substrata.evaluation import Dough, variety_formula
+from substrata.formula import FileRecipe, Formula, PastedLine, file_recipe, import_text
+from substrata.ingredients import LabelStyle
+from substrata.publishing import (
+    PAPERS,
+    TEXT_STYLES,
+    Business,
+    PackLabel,
+    PremixBags,
+    Recipe,
+    as_baked,
+    as_pdf,
+    as_xlsx,
+    bag_html,
+    core_png,
+    label_html,
+    pack_label,
+    premix_bags,
+    recipe_html,
+    recipe_of,
+    written,
+)
 
 MOST_BATCHES = 200.0
 _MOST_TRIED = 6

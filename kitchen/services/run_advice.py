@@ -8,13 +8,19 @@ from kitchen.services.memo import MemoKey, kitchen_mark, profile_mark
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import as_document, dough_of_run
 from substrata import read_document
-from substrata.evaluation.dough import Dough
-from substrata.execution.bake_log import what_was_done
-from substrata.execution.feel_advice import FeelAdvice, feel
-from substrata.execution.live_forecast import BakeReading, LiveBake, LiveForecast
-from substrata.execution.pour_advice import PourAdvice, poured
-from substrata.execution.run_document import read_run
-from substrata.process.baking.bake_case import BakeCase
+from substrata.evaluation import Dough
+from substrata.execution import (
+    BakeReading,
+    FeelAdvice,
+    LiveBake,
+    LiveForecast,
+    PourAdvice,
+    feel,
+    poured,
+    read_run,
+    what_was_done,
+)
+from substrata.process import BakeCase
 
 
 def feel_run(

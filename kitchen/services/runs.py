@@ -16,13 +16,20 @@ from kitchen.services.access import formula_of, record, require, run_of
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.stock import take_weighed
 from substrata import read_document
-from substrata.base.documents.field_kinds import Where
-from substrata.base.documents.records import read_record, write_record
-from substrata.evaluation.dough import Dough
-from substrata.execution import run_document as core
-from substrata.execution.bake_log import LogState, log_state, what_was_done
-from substrata.execution.protocol import bake_protocol
-from substrata.execution.run_document import Entry, Verdict, read_run
+from substrata.base import Where, read_record, write_record
+from substrata.evaluation import Dough
+from substrata.execution import (
+    MOST_ENTRIES,
+    RUN_VERSION,
+    Entry,
+    LogState,
+    Verdict,
+    bake_protocol,
+    log_state,
+    moment_of,
+    read_run,
+    what_was_done,
+)
 
 MOST_BATCHES = 200.0
 PAGE = 50
@@ -92,7 +99,7 @@ def start_run(member: Membership, formula_id: int, key: str, *, batches: float =
 
 
 def _moment(text: str) -> Any:
-    return core.moment_of(Entry(id="-", at=text, kind="note"))
+    return moment_of(Entry(id="-", at=text, kind="note"))
 
 
 def runs_of(member: Membership, *, formula_id: int = 0, open_only: bool = False) -> QuerySet[Run]:
@@ -132,13 +139,13 @@ def write_entries(member: Membership, run_id: int, entries: list[dict[str, Any]]
     require(member, "bakes.edit")
     run = run_of(member, run_id, lock=True)
     read = [read_record(Entry, entry, Where(field=f"entries.{n}")) for n, entry in enumerate(entries)]
-    moments = [core.moment_of(entry) for entry in read]
+    moments = [moment_of(entry) for entry in read]
     known_keys = set(run.entries.filter(key__in=[entry.id for entry in read]).values_list("key", flat=True))
-    if run.entries.count() + len(read) - len(known_keys) > core.MOST_ENTRIES:
+    if run.entries.count() + len(read) - len(known_keys) > MOST_ENTRIES:
         raise Refused(
             "this bake has too many entries",
             got=str(len(read)),
-            allowed=f"up to {core.MOST_ENTRIES} entries",
+            allowed=f"up to {MOST_ENTRIES} entries",
             remedy="finish it and start another",
         )
     rows = {
@@ -257,7 +264,7 @@ def as_document(run: Run, entries: Iterable[RunEntry] | None = None) -> dict[str
     """Return a run as the open run document."""
     rows = run.entries.all() if entries is None else entries
     return {
-        "substrata_run": core.RUN_VERSION,
+        "substrata_run": RUN_VERSION,
         "id": str(run.pk),
         "started": run.started_at.isoformat(),
         "batches": run.batches,

@@ -16,9 +16,8 @@ from kitchen.models import BakePick, Lot, Membership, PlannedBake, StockMove
 from kitchen.services.access import formula_of, lot_of, record, require
 from kitchen.services.judging import core_settings, library_of
 from substrata import load_library, read_document
-from substrata.formula.batch.weighed_lines import weigh_formula
-from substrata.ingredients.labels.pack_document import read_lot
-from substrata.ingredients.stock import Allocation, Need, StockedLot, allocate
+from substrata.formula import weigh_formula
+from substrata.ingredients import Allocation, Need, StockedLot, allocate, read_lot
 
 MOST_G = 1_000_000.0
 MOST_BATCHES = 1_000.0

@@ -14,10 +14,9 @@ from kitchen.models import Membership, Run, RunEntry
 from kitchen.services.access import record, require
 from kitchen.services.runs import as_document
 from kitchen.services.trials import NO_PLAN, begin_learning
-from substrata.execution.bake_log import what_was_done
-from substrata.execution.run_document import Done, Entry, moment_of, read_run, write_run
-from substrata.execution.run_document import Run as CoreRun
-from substrata.formula.exchange.spreadsheet_cells import safe_cell
+from substrata.execution import Done, Entry, moment_of, read_run, what_was_done, write_run
+from substrata.execution import Run as CoreRun
+from substrata.formula import safe_cell
 
 MOST_IN_A_FILE = 2000
 

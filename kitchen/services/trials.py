@@ -17,18 +17,25 @@ from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, house_settings, library_of
 from kitchen.services.kitchens import bump_revision
 from kitchen.services.memo import MemoKey, document_mark, kitchen_mark, profile_mark
-from kitchen.services.ovens import bakes_as_runs, bakes_changed, keep_learned, named_profile, offsets_of_old
+from kitchen.services.oven_readings import bakes_as_runs, offsets_of_old
+from kitchen.services.ovens import bakes_changed, keep_learned, named_profile
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
-from substrata.evaluation.dough import Dough
-from substrata.execution.run_document import Run as CoreRun
-from substrata.execution.run_document import read_run
-from substrata.formula.exchange.draft_merge import Merged, merge_change
-from substrata.inference.bake_comparison import RunsCompared, compared
-from substrata.inference.calibration.learning import learn, lessons
-from substrata.inference.diagnosis.cause_effects import CauseTable, cause_table
-from substrata.inference.diagnosis.diagnosis import diagnose
-from substrata.inference.figure_history import RunPoint, over_time
+from substrata.evaluation import Dough
+from substrata.execution import Run as CoreRun
+from substrata.execution import read_run
+from substrata.formula import Merged, merge_change
+from substrata.inference import (
+    CauseTable,
+    RunPoint,
+    RunsCompared,
+    cause_table,
+    compared,
+    diagnose,
+    learn,
+    lessons,
+    over_time,
+)
 
 WHY, LEARN = "why", "learn"
 SWITCHED = ("hands", "palate", "measures")  # an oven's own page has what it was taught

@@ -11,7 +11,7 @@ from substrata.base.documents.collection_kinds import Listed, Named
 from substrata.base.documents.field_kinds import Flag, Number, Text, Where, Word
 from substrata.base.documents.format_version import check_version
 from substrata.base.documents.records import declared, read_record, record_schema, write_record
-from substrata.base.pans import Pan
+from substrata.base.pan_table import Pan
 from substrata.base.units import Spoons
 
 EggScheme = Literal["us", "eu"]

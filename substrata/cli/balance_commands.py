@@ -12,15 +12,11 @@ from dataclasses import asdict
 from typing import Any
 
 from substrata import Dough, Wish, balance, begin, load_library, read_document
-from substrata.base.errors import FormulaError
-from substrata.base.settings import Settings
+from substrata.base import FormulaError, Settings
 from substrata.cli.balance_text import beginnings_json, read_targets, settlement_json, settlement_table
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import count
-from substrata.reformulation.feasible_range import feasible_ranges
-from substrata.reformulation.request.balance_answer import BalanceAnswer
-from substrata.reformulation.request.balance_request import target_keys
-from substrata.reformulation.request.exclusions import exclusions
+from substrata.reformulation import BalanceAnswer, exclusions, feasible_ranges, target_keys
 
 _SUREST = 0.5  # standard deviations
 _FREEDOMS = ("pieces", "thickness", "mass")

@@ -6,11 +6,9 @@ import re
 from collections.abc import Sequence
 from typing import Any
 
-from substrata.base.errors import FormulaError
-from substrata.formula.forms import Window
-from substrata.formula.formula_document import write_document
-from substrata.reformulation.request.balance_answer import BalanceAnswer, BalanceOption
-from substrata.reformulation.starter_formula import StarterFormula
+from substrata.base import FormulaError
+from substrata.formula import Window, write_document
+from substrata.reformulation import BalanceAnswer, BalanceOption, StarterFormula
 
 _TARGET = re.compile(r"^\s*([a-z_0-9]+)\s*(<=|>=|=|≤|≥)\s*([-+]?\d+(?:[.,]\d+)?)\s*$")
 

@@ -7,7 +7,7 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from substrata.base.errors import FormulaError
+from substrata.base import FormulaError
 
 
 def read_text(file: str) -> str:

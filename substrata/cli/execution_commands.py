@@ -10,8 +10,7 @@ from typing import Any
 from substrata import Dough, load_library, read_document, steps
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
-from substrata.execution.feel_advice import ALSO, feel
-from substrata.execution.run_document import felt_words
+from substrata.execution import ALSO, feel, felt_words
 
 
 def add_execution_commands(commands: Any) -> None:

@@ -9,9 +9,9 @@ from dataclasses import asdict
 from typing import Any
 
 from substrata import learn, load_library, read_run, why
-from substrata.base.errors import FormulaError
+from substrata.base import FormulaError
 from substrata.cli.document_files import document_of, read_text
-from substrata.execution.run_document import Run, run_schema
+from substrata.execution import Run, run_schema
 
 
 def add_inference_commands(commands: Any) -> None:

@@ -16,7 +16,7 @@ from dataclasses import asdict, replace
 from typing import Any, NoReturn
 
 from substrata import Dough, prep, shape
-from substrata.base.errors import SubstrataError
+from substrata.base import SubstrataError
 from substrata.cli.balance_commands import add_balance_commands
 from substrata.cli.document_files import document_of, read_bytes
 from substrata.cli.execution_commands import add_execution_commands
@@ -25,16 +25,18 @@ from substrata.cli.number_arguments import count, number
 from substrata.cli.plan_commands import add_plan_commands
 from substrata.cli.publishing_commands import add_recipe_commands
 from substrata.cli.settings_arguments import add_settings_arguments, settings_of
-from substrata.evaluation.analysis.analyse import Analysis, analyse
-from substrata.formula.exchange.recipe_file import file_recipe
-from substrata.formula.exchange.text_import import import_text, with_phrases
-from substrata.formula.formula import Formula
-from substrata.formula.formula_document import document_schema, read_document, write_document
-from substrata.ingredients.labels.label_check import check_lot
-from substrata.ingredients.labels.pack_document import read_lot
-from substrata.ingredients.labels.pack_reading import read_pack
-from substrata.ingredients.library import load_library
-from substrata.publishing.card_panels import card
+from substrata.evaluation import Analysis, analyse
+from substrata.formula import (
+    Formula,
+    document_schema,
+    file_recipe,
+    import_text,
+    read_document,
+    with_phrases,
+    write_document,
+)
+from substrata.ingredients import check_lot, load_library, read_lot, read_pack
+from substrata.publishing import card
 
 BAD_INPUT = 2
 
@@ -143,7 +145,7 @@ def _shape(options: argparse.Namespace) -> str:
 def _bake(options: argparse.Namespace) -> str:
     # Imported here: the compiled bake takes a second to load, and the other commands do not need it.
     from substrata import Dough, bake
-    from substrata.process.baking.oven_profile import OvenProfile
+    from substrata.process import OvenProfile
 
     known = options.offset is not None
     profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()

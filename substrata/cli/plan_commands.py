@@ -14,8 +14,7 @@ import substrata
 from substrata import Dough, load_library, read_plan
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
-from substrata.scheduling.plans.plan_document import Plan, plan_schema
-from substrata.scheduling.purchasing import ShoppingRow, shopping
+from substrata.scheduling import Plan, ShoppingRow, plan_schema, shopping
 
 
 def add_plan_commands(commands: Any) -> None:

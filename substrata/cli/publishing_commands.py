@@ -8,13 +8,11 @@ from pathlib import Path
 from typing import Any
 
 from substrata import Dough, load_library, read_document, recipe
-from substrata.base.errors import FormulaError
+from substrata.base import FormulaError
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
 from substrata.cli.settings_arguments import add_settings_arguments, settings_of
-from substrata.publishing.printed_page import PAPERS, as_pdf, recipe_html
-from substrata.publishing.recipe import Recipe
-from substrata.publishing.recipe_formats import TEXT_STYLES, written
+from substrata.publishing import PAPERS, TEXT_STYLES, Recipe, as_pdf, recipe_html, written
 
 _BYTES = ("xlsx", "pdf", "png")
 
@@ -60,8 +58,7 @@ def _export(options: argparse.Namespace) -> str:
 
 def _bytes(dough: Dough, recipe: Recipe, options: argparse.Namespace) -> bytes:
     # Loaded here: not every export needs a workbook or a picture.
-    from substrata.publishing.layer_picture import core_png
-    from substrata.publishing.recipe_workbook import as_xlsx
+    from substrata.publishing import as_xlsx, core_png
 
     if options.to == "png":
         return core_png(dough)

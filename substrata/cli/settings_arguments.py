@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 from dataclasses import replace
 
-from substrata.base.settings import Settings, read_settings, setting_options
+from substrata.base import Settings, read_settings, setting_options
 from substrata.cli.document_files import document_of
 
 _SINGLE = {"convention": "net-carb convention", "spoons": "which cup and spoons a volume means"}

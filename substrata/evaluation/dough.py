@@ -15,7 +15,7 @@ from substrata.formula.batch.baked_weight import Baked, baked, oven_c
 from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.propagation import Ratio, Sheet
 from substrata.formula.batch.weighed_lines import reweigh_formula, weigh_formula
-from substrata.formula.forms import Form, form_of
+from substrata.formula.form_table import Form, form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.nutrition.daily_limits import weight_ratios
@@ -31,7 +31,8 @@ from substrata.process.rheology.handling.handling_forecast import HandlingForeca
 from substrata.process.rheology.handling.handling_roots import Bowl
 from substrata.process.rheology.leavening import Leavening, lift, rise_of
 from substrata.process.rheology.target_handling import TargetHandling, target_handling
-from substrata.process.rheology.texture import Eaten, Palate, Texture, texture, texture_values
+from substrata.process.rheology.texture import Texture, texture, texture_values
+from substrata.process.rheology.texture_palate import Eaten, Palate
 from substrata.process.shaping.piece import Piece, piece_of
 
 

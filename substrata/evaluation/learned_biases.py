@@ -9,8 +9,8 @@ from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.handling_forecast import THE_HOUSES as HOUSE_HANDS
 from substrata.process.rheology.handling.handling_forecast import Hands
-from substrata.process.rheology.texture import THE_HOUSES as HOUSE_PALATE
-from substrata.process.rheology.texture import Palate
+from substrata.process.rheology.texture_palate import THE_HOUSES as HOUSE_PALATE
+from substrata.process.rheology.texture_palate import Palate
 
 
 def formula_key(formula: Formula) -> str:

@@ -11,7 +11,7 @@ from functools import cache
 from typing import Literal
 
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.formula.forms import Form, Window
+from substrata.formula.form_table import Form, Window
 from substrata.formula.formula import Formula
 from substrata.process.rheology.binder import Structure
 

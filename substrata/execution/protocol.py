@@ -15,7 +15,8 @@ from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
 from substrata.evaluation.forecasts.mixing_method import MixingStep, mixing_steps, step_in
-from substrata.evaluation.forecasts.preparation_forecast import PrepPlan, PrepTask, plan_preparation
+from substrata.evaluation.forecasts.preparation_forecast import plan_preparation
+from substrata.evaluation.forecasts.preparation_task import PrepPlan, PrepTask
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan, plan_shape
 from substrata.evaluation.working_time import short_working_minutes
 from substrata.execution.feel_advice import as_poured

@@ -10,7 +10,7 @@ from substrata.base.documents.collection_kinds import Listed, Named, Nested, Tex
 from substrata.base.documents.field_kinds import Flag, Kind, Number, Text, Where, Whole, Word
 from substrata.base.documents.records import read_record, write_record
 from substrata.formula.bake_settings import BakeWish
-from substrata.formula.forms import Window, forms, roles
+from substrata.formula.form_table import Window, forms, roles
 from substrata.formula.preparation_choices import PrepChoices
 from substrata.ingredients.vegetable_drying import DryingStep
 

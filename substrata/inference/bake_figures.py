@@ -24,7 +24,8 @@ from substrata.process.baking.simulation.oven_constants import oven_number
 from substrata.process.rheology.handling.consistency import handling as handle
 from substrata.process.rheology.handling.consistency import typical_draw
 from substrata.process.rheology.leavening import expected_rise, lift, standing_share, void_strain
-from substrata.process.rheology.texture import Eaten, texture_values
+from substrata.process.rheology.texture import texture_values
+from substrata.process.rheology.texture_palate import Eaten
 
 _KEEP_S = 60.0
 NONE = -9.0  # of a figure that this dough has not: no fault reads it

@@ -5,7 +5,7 @@ from __future__ import annotations
 from html import escape
 from typing import Literal
 
-from substrata.publishing.premix_bags import PremixBags
+from substrata.publishing.premix import PremixBags
 from substrata.publishing.recipe import Recipe
 from substrata.publishing.recipe_formats import ingredient_text
 from substrata.publishing.sale_label import PackLabel

@@ -12,7 +12,7 @@ from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
 from substrata.evaluation.target_ranges import is_outside
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.reformulation.solutions.solution import minutes_of

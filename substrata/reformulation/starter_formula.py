@@ -11,10 +11,10 @@ from functools import cache
 
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.formula.forms import Window, form_of
+from substrata.formula.form_table import Window, form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.library import Library
-from substrata.reformulation.balance import balance
+from substrata.reformulation.balancing import balance
 from substrata.reformulation.request.balance_answer import BalanceAnswer
 from substrata.reformulation.request.balance_request import Wish, known_only, target_keys
 from substrata.reformulation.request.exclusions import excluded_by, exclusions

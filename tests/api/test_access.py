@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from api.app import api
 from kitchen.models import Plan, Run
-from kitchen.services import imports, kitchens, maps, ovens, pantry, stock
+from kitchen.services import imports, kitchens, maps, ovens, packs, stock
 from kitchen.services.access import membership
 from kitchen.services.pans import set_pans
 from tests.api.conftest import Caller
@@ -114,7 +114,7 @@ def place(path, kitchen, made):
 @pytest.fixture(autouse=True)
 def _stocked(people, kitchen, made):
     """Something of everything in the kitchen: a pack, a planned bake, an import, an oven, a map."""
-    pantry.create_lot(membership(people["baker"], kitchen.pk), PACK, 100)
+    packs.create_lot(membership(people["baker"], kitchen.pk), PACK, 100)
     stock.plan_bake(membership(people["baker"], kitchen.pk), made.pk, 1, date(2026, 12, 1))
     imports.start_import(membership(people["baker"], kitchen.pk), "x.csv", "name\nSea salt")
     ovens.add_oven(membership(people["baker"], kitchen.pk), "Back oven")

@@ -3,7 +3,7 @@
 import pytest
 
 from kitchen.models import Job
-from kitchen.services import formulas, pantry
+from kitchen.services import formulas, packs
 from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from substrata import load_library, read_document
@@ -94,8 +94,8 @@ def test_what_cannot_be_wished_for_is_refused_before_it_waits(done, body, field)
 
 
 def test_only_what_the_kitchen_has_is_brought_in(done, people, kitchen):
-    pantry.create_lot(membership(people["baker"], kitchen.pk), {"ingredient": "oat-fibre", "name": "Oat fibre"}, 200)
-    pantry.create_lot(membership(people["baker"], kitchen.pk), {"ingredient": "almond-flour", "name": "Almonds"}, 400)
+    packs.create_lot(membership(people["baker"], kitchen.pk), {"ingredient": "oat-fibre", "name": "Oat fibre"}, 200)
+    packs.create_lot(membership(people["baker"], kitchen.pk), {"ingredient": "almond-flour", "name": "Almonds"}, 400)
     document = sample(**ROLLS) | {"targets": {"protein": {"low": 10, "high": None}}}
     free = done({"kind": "settle", "document": document, "wish": {}})["settlement"]
     bound = done({"kind": "settle", "document": document, "wish": {"only_stock": True}})["settlement"]

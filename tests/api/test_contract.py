@@ -7,7 +7,7 @@ from pathlib import Path
 import jsonschema
 import pytest
 
-from kitchen.services import formulas, imports, maps, ovens, pantry, stock
+from kitchen.services import formulas, imports, maps, oven_readings, ovens, packs, stock
 from kitchen.services.access import membership
 from tests.conftest import sample
 
@@ -167,12 +167,14 @@ def test_every_answer_is_what_the_contract_says(caller, people, kitchen, made, o
     formulas.save_version(membership(people["baker"], kitchen.pk), made.pk, 1, "first")
     formulas.save_draft(membership(people["baker"], kitchen.pk), made.pk, sample(pieces=8), 2)
     root, baker = f"/api/kitchens/{kitchen.pk}", people["baker"]
-    lot = pantry.create_lot(membership(baker, kitchen.pk), PACK, 400).lot
+    lot = packs.create_lot(membership(baker, kitchen.pk), PACK, 400).lot
     places = {
         "lot": lot.pk,
         "bake": stock.plan_bake(membership(baker, kitchen.pk), made.pk, 1, date(2027, 3, 1)).pk,
         "oven": (oven := ovens.add_oven(membership(baker, kitchen.pk), "Back oven")).pk,
-        "logged": ovens.log_bake(membership(baker, kitchen.pk), oven.pk, RICH, ovens.BakeReadings(probe_c=180)).pk,
+        "logged": oven_readings.log_bake(
+            membership(baker, kitchen.pk), oven.pk, RICH, oven_readings.BakeReadings(probe_c=180)
+        ).pk,
         "job": maps.start_map(membership(baker, kitchen.pk), RICH, 9).pk,
         "imported": imports.start_import(membership(baker, kitchen.pk), "x.csv", "name\nSea salt").pk,
     }

@@ -13,7 +13,7 @@ from substrata.base.errors import FormulaError, LibraryError
 from substrata.base.settings import Settings
 from substrata.formula.bake_settings import BakeWish
 from substrata.formula.exchange.formula_difference import differences
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.formula.formula import Formula
 from substrata.formula.formula_document import document_schema, read_document
 from substrata.ingredients.library import load_library

@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.evaluation.analysis.target_states import ruler
-from substrata.formula.forms import Window, forms
+from substrata.formula.form_table import Window, forms
 from tests.support.doughs import document
 
 LIBRARY = load_library()

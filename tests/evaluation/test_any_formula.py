@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from substrata import Dough, Settings, analyse, bake, load_library, prep, read_document, shape
 from substrata.base.errors import SubstrataError
 from substrata.formula.bake_settings import stage_kinds
-from substrata.formula.forms import forms, roles
+from substrata.formula.form_table import forms, roles
 
 LIBRARY = load_library()
 KEYS = sorted(ingredient.id for ingredient in LIBRARY)

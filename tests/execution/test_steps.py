@@ -13,7 +13,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import WORDS, mixing_steps
 from substrata.execution.protocol import bake_protocol
 from substrata.formula.batch.weighed_lines import is_fried
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.formula.formula import Formula, Line, Mix
 from substrata.process.baking.oven_profile import heating_minutes
 from substrata.scheduling.schedule_problem import ScheduledOven

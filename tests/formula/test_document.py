@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from substrata import Settings, load_library, read_document, write_document
 from substrata.base.errors import FormulaError
 from substrata.formula.exchange.formula_difference import differences
-from substrata.formula.forms import forms, roles
+from substrata.formula.form_table import forms, roles
 from substrata.formula.formula_document import document_schema
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "formats" / "formula.schema.json"

@@ -230,8 +230,8 @@ def test_sorts_that_do_not_add_up_are_refused(sorts, words):
 
 
 def test_a_dough_with_a_part_is_settled_and_its_part_left_out_when_asked():
-    from substrata.reformulation.balance import balance
-    from substrata.reformulation.quick_fixes import quick_fixes
+    from substrata.reformulation.balancing import balance
+    from substrata.reformulation.quick_fix_search import quick_fixes
     from substrata.reformulation.request.balance_request import Wish
 
     formula = buns(*DOUGH, *DRY.lines, part(SAUCE, 80, role="filling"))

@@ -10,7 +10,7 @@ from substrata.base.tables.table_reader import read_table
 from substrata.formula.exchange.form_vocabulary import form_in
 from substrata.formula.exchange.recipe_phrases import RecipePhrases, phrases_in
 from substrata.formula.exchange.text_import import import_text, with_phrases
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.formula.formula import Formula
 
 LIBRARY = load_library()

@@ -7,7 +7,7 @@ from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Felt
 from substrata.inference.bake_figures import PLACE, run_figures
 from substrata.inference.diagnosis.diagnosis import diagnose
-from substrata.inference.diagnosis.next_test import edited, making_of
+from substrata.inference.diagnosis.proposed_making import edited, making_of
 from tests.inference.conftest import DEMO, LIBRARY, demo, planted_table, run_of
 
 ROLLS = "Market rolls, egg-free"

@@ -8,7 +8,7 @@ import pytest
 from substrata import load_library
 from substrata.base.errors import LibraryError
 from substrata.base.tables.table_reader import read_table
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.ingredients.groups import ingredient_group, is_in_group
 
 CORE = Path(__file__).parents[2] / "substrata"

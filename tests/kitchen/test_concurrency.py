@@ -8,7 +8,7 @@ from django.utils import timezone
 from kitchen.accounts.tries import FREE_PER_CLIENT, Tries
 from kitchen.errors import Conflict, KitchenError
 from kitchen.models import AuditRow, Draft, FormulaVersion, Oven, SignInTries, StockMove
-from kitchen.services import formulas, ovens, pantry, stock
+from kitchen.services import formulas, ovens, packs, stock
 from kitchen.services.access import membership
 from tests.conftest import sample
 
@@ -57,7 +57,7 @@ def test_two_who_keep_a_version_at_once_make_one(people, kitchen):
 def test_of_two_who_finish_one_bake_only_one_takes_its_flour(people, kitchen):
     made = formulas.create_formula(membership(people["baker"], kitchen.pk), sample(almond_flour=100, egg=50))
     pack = {"ingredient": "almond-flour", "name": "Mill"}
-    lot = pantry.create_lot(membership(people["baker"], kitchen.pk), pack, 1000).lot
+    lot = packs.create_lot(membership(people["baker"], kitchen.pk), pack, 1000).lot
     bake = stock.plan_bake(membership(people["baker"], kitchen.pk), made.formula.pk, 2, date(2027, 3, 1))
 
     def finish(_):

@@ -7,7 +7,7 @@ import pytest
 from kitchen.demo.load import load_demo
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Formula, Lot
-from kitchen.services import files, formulas, house, pantry
+from kitchen.services import files, formulas, house, packs
 from kitchen.services.access import membership
 from kitchen.services.judging import core_settings, judge, library_of
 from tests.conftest import sample
@@ -32,7 +32,7 @@ def elsewhere(people):
 @pytest.fixture
 def packed(baker, kitchen):
     """A formula whose flour comes from a pack that differs from the reference."""
-    lot = pantry.create_lot(
+    lot = packs.create_lot(
         membership(baker, kitchen.pk), {"name": "Mill flour", "ingredient": "almond-flour", "label": LABEL}, 500
     ).lot
     document = sample()

@@ -10,12 +10,12 @@ from django.utils import timezone
 
 from kitchen.errors import NotFound, Refused
 from kitchen.models import Job, LoggedBake, Oven
-from kitchen.services import files, jobs, maps, ovens, pans
+from kitchen.services import files, jobs, maps, oven_readings, ovens, pans
 from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, kitchen_library
 from kitchen.services.memo import profile_mark
-from kitchen.services.ovens import BakeReadings
+from kitchen.services.oven_readings import BakeReadings
 from substrata import analyse, read_document
 from substrata.base.errors import FormulaError
 from substrata.process.baking.oven_profile import OvenProfile
@@ -44,19 +44,21 @@ def known(people, kitchen):
 
 def test_an_oven_starts_unknown_and_learns_and_unlearns(people, kitchen, oven):
     assert known(people, kitchen).bakes == 0
-    kept = ovens.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(probe_c=200))
+    kept = oven_readings.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(probe_c=200))
     learned = known(people, kitchen)
     assert learned.bakes == 1
     assert learned.offset_k > 0
     assert learned.offset_sd < 12
-    ovens.delete_logged_bake(membership(people["baker"], kitchen.pk), oven.pk, kept.pk)
+    oven_readings.delete_logged_bake(membership(people["baker"], kitchen.pk), oven.pk, kept.pk)
     assert known(people, kitchen).offset_k == 0
 
 
 def test_a_document_that_names_the_oven_is_baked_in_it(people, kitchen, oven):
     named = {**LOAF, "bake": {"oven": oven.key}}
     before = ovens.bake_document(membership(people["baker"], kitchen.pk), named).forecast
-    ovens.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(probe_c=before.oven_c + 20))
+    oven_readings.log_bake(
+        membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(probe_c=before.oven_c + 20)
+    )
     learn(kitchen)
     after = ovens.bake_document(membership(people["baker"], kitchen.pk), named).forecast
     assert after.really_c > before.really_c
@@ -68,11 +70,11 @@ def test_a_document_that_names_the_oven_is_baked_in_it(people, kitchen, oven):
 
 def test_a_bake_that_says_nothing_and_an_oven_that_is_not_there_are_refused(people, kitchen, oven):
     with pytest.raises(Refused):
-        ovens.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings())
+        oven_readings.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings())
     with pytest.raises(NotFound):
-        ovens.log_bake(membership(people["baker"], kitchen.pk), 999_999, LOAF, BakeReadings(probe_c=180))
+        oven_readings.log_bake(membership(people["baker"], kitchen.pk), 999_999, LOAF, BakeReadings(probe_c=180))
     with pytest.raises(NotFound):
-        ovens.delete_logged_bake(membership(people["baker"], kitchen.pk), oven.pk, 1)
+        oven_readings.delete_logged_bake(membership(people["baker"], kitchen.pk), oven.pk, 1)
     with pytest.raises(Refused):
         ovens.add_oven(membership(people["baker"], kitchen.pk), "  ")
 
@@ -84,7 +86,7 @@ def test_a_bake_that_says_nothing_and_an_oven_that_is_not_there_are_refused(peop
 def test_a_reading_that_cannot_be_is_refused_and_not_kept(people, kitchen, oven, field, value):
     whole = {"minutes": 20.0, "before_g": 500.0, "after_g": 400.0, "probe_c": 180.0} | {field: value}
     with pytest.raises(Refused) as refusal:
-        ovens.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(**whole))
+        oven_readings.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(**whole))
     assert refusal.value.field == field
     assert not LoggedBake.objects.exists()
     assert known(people, kitchen).bakes == 0
@@ -111,7 +113,7 @@ def test_a_file_is_held_to_what_the_endpoint_is_held_to(people, kitchen, broken)
 
 
 def test_an_oven_that_is_renamed_is_the_same_and_two_of_one_name_are_two(people, kitchen, oven):
-    ovens.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(probe_c=200))
+    oven_readings.log_bake(membership(people["baker"], kitchen.pk), oven.pk, LOAF, BakeReadings(probe_c=200))
     before = known(people, kitchen)
     twin = ovens.add_oven(membership(people["baker"], kitchen.pk), "Back oven")
     ovens.change_oven(membership(people["baker"], kitchen.pk), oven.pk, name="Front oven")
@@ -139,7 +141,7 @@ def test_ovens_of_one_name_have_keys_of_their_own_and_the_list_asks_a_constant_n
         ovens.ovens(membership(people["baker"], kitchen.pk))
     for number in range(4):
         more = ovens.add_oven(membership(people["baker"], kitchen.pk), f"Oven {number}")
-        ovens.log_bake(membership(people["baker"], kitchen.pk), more.pk, LOAF, BakeReadings(probe_c=180))
+        oven_readings.log_bake(membership(people["baker"], kitchen.pk), more.pk, LOAF, BakeReadings(probe_c=180))
     with CaptureQueriesContext(connection) as many:
         assert len(ovens.ovens(membership(people["baker"], kitchen.pk))) == 6
     assert len(many) == len(few)

@@ -8,7 +8,7 @@ from django.test.utils import CaptureQueriesContext
 
 from kitchen.errors import Conflict, Forbidden, NotFound, Refused
 from kitchen.models import Lot, PlannedBake, StockMove
-from kitchen.services import formulas, imports, kitchens, pantry, stock
+from kitchen.services import formulas, imports, kitchens, packs, pantry, stock
 from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings, judge, library_of
@@ -35,7 +35,7 @@ def baker(people):
 
 @pytest.fixture
 def flour(baker, kitchen):
-    return pantry.create_lot(
+    return packs.create_lot(
         membership(baker, kitchen.pk), pack(label=LABEL, price=10, pack_g=1000, use_by="2027-06-01"), 500
     ).lot
 
@@ -59,24 +59,24 @@ def test_a_faulty_label_is_kept_and_marked(baker, kitchen):
         "per_g": 100,
         "figures": {"carbohydrate_g": "6", "fibre_g": "10", "fat_g": "53", "protein_g": "22"},
     }
-    opened = pantry.create_lot(membership(baker, kitchen.pk), pack(label=wrong))
+    opened = packs.create_lot(membership(baker, kitchen.pk), pack(label=wrong))
     assert opened.lot.trouble == "wrong"
     assert opened.reading.check.mistake.code == "eu-read-as-us"
 
 
 def test_a_pack_that_cannot_be_read_changes_nothing(baker, kitchen, flour):
     with pytest.raises(SubstrataError):
-        pantry.create_lot(membership(baker, kitchen.pk), pack(ingredient="moon-dust"))
+        packs.create_lot(membership(baker, kitchen.pk), pack(ingredient="moon-dust"))
     with pytest.raises(LabelError):
-        pantry.save_lot(membership(baker, kitchen.pk), flour.pk, pack(price=-3), flour.lock)
+        packs.save_lot(membership(baker, kitchen.pk), flour.pk, pack(price=-3), flour.lock)
     assert Lot.objects.get() == flour
     assert Lot.objects.get().document == flour.document
 
 
 def test_two_people_do_not_overwrite_each_other(people, kitchen, flour):
-    pantry.save_lot(membership(people["owner"], kitchen.pk), flour.pk, pack("Renamed"), flour.lock)
+    packs.save_lot(membership(people["owner"], kitchen.pk), flour.pk, pack("Renamed"), flour.lock)
     with pytest.raises(Conflict) as clash:
-        pantry.save_lot(membership(people["baker"], kitchen.pk), flour.pk, pack("Other"), flour.lock)
+        packs.save_lot(membership(people["baker"], kitchen.pk), flour.pk, pack("Other"), flour.lock)
     assert clash.value.current["document"]["name"] == "Renamed"
 
 
@@ -84,8 +84,8 @@ def test_a_changed_pack_changes_what_formulas_show_and_their_cards_are_made_anew
     document = using(flour)
     formula = formulas.create_formula(membership(baker, kitchen.pk), document).formula
     before = judge(library_of(kitchen, document), core_settings(kitchen), document)
-    assert list(pantry.uses(flour)) == [formula]
-    pantry.save_lot(
+    assert list(packs.uses(flour)) == [formula]
+    packs.save_lot(
         membership(baker, kitchen.pk), flour.pk, pack(label=LABEL | {"figures": {"protein_g": "8"}}), flour.lock
     )
     kitchen.refresh_from_db()
@@ -109,9 +109,9 @@ def test_a_pack_of_another_kitchen_is_not_found_by_its_key(people, flour):
 def test_only_bakers_change_the_pantry(people, kitchen, flour, made_formula, who, refusal):
     user = people[who]
     for act in (
-        lambda: pantry.create_lot(membership(user, kitchen.pk), pack()),
-        lambda: pantry.save_lot(membership(user, kitchen.pk), flour.pk, pack(), flour.lock),
-        lambda: pantry.archive_lot(membership(user, kitchen.pk), flour.pk, archived=True),
+        lambda: packs.create_lot(membership(user, kitchen.pk), pack()),
+        lambda: packs.save_lot(membership(user, kitchen.pk), flour.pk, pack(), flour.lock),
+        lambda: packs.archive_lot(membership(user, kitchen.pk), flour.pk, archived=True),
         lambda: stock.change_stock(membership(user, kitchen.pk), flour.pk, "counted", 5),
         lambda: stock.plan_bake(membership(user, kitchen.pk), made_formula.pk, 1, ON),
         lambda: imports.start_import(membership(user, kitchen.pk), "x", "name\nSea salt"),
@@ -133,14 +133,14 @@ def found(user, kitchen, **wanted):
 
 
 def test_packs_are_found_by_letters_role_and_what_they_do_not_hold(baker, kitchen, flour):
-    pantry.create_lot(membership(baker, kitchen.pk), pack("Lane eggs", "egg"))
-    pantry.create_lot(membership(baker, kitchen.pk), pack("Lane butter", "butter", contains=["sesame"]))
+    packs.create_lot(membership(baker, kitchen.pk), pack("Lane eggs", "egg"))
+    packs.create_lot(membership(baker, kitchen.pk), pack("Lane butter", "butter", contains=["sesame"]))
     assert set(found(baker, kitchen, search="lan")) == {"Lane eggs", "Lane butter"}
     assert found(baker, kitchen, role="egg") == ["Lane eggs"]
     assert set(found(baker, kitchen, without="nut:")) == {"Lane eggs", "Lane butter"}
     assert "Lane butter" not in found(baker, kitchen, without="sesame")
     assert found(baker, kitchen, ingredient="egg") == ["Lane eggs"]
-    pantry.archive_lot(membership(baker, kitchen.pk), flour.pk, archived=True)
+    packs.archive_lot(membership(baker, kitchen.pk), flour.pk, archived=True)
     assert found(baker, kitchen, archived=True) == [flour.name]
 
 
@@ -167,7 +167,7 @@ def test_a_longer_pantry_asks_the_database_no_more_often(baker, kitchen, flour):
     shelf = lambda: stock.shelf(membership(baker, kitchen.pk)).lots  # noqa: E731
     few = queries(listing), queries(shelf)
     for number in range(12):
-        pantry.create_lot(membership(baker, kitchen.pk), pack(f"Pack a{number}"), 10)
+        packs.create_lot(membership(baker, kitchen.pk), pack(f"Pack a{number}"), 10)
     assert (queries(listing), queries(shelf)) == few
 
 
@@ -278,7 +278,7 @@ def test_what_was_found_in_a_row_goes_into_the_pantry_with_it(baker, kitchen, mo
     if earlier:
         imports.PackImport.objects.update(troubles={})
     else:
-        monkeypatch.setattr("kitchen.services.pantry.check_lot", None)
+        monkeypatch.setattr("kitchen.services.packs.check_lot", None)
     worked(imports.start_save(membership(baker, kitchen.pk), found.pk))
     assert sorted(Lot.objects.values_list("name", "trouble")) == [
         ("Mill almond flour odd", "wrong"),
@@ -330,6 +330,6 @@ def test_columns_can_be_matched_anew_and_nonsense_is_refused(baker, kitchen):
 
 
 def test_cheaper_packs_come_from_this_kitchen_only(people, kitchen, flour):
-    cheap = pantry.create_lot(membership(people["baker"], kitchen.pk), pack("Cheap flour", price=2, pack_g=1000)).lot
+    cheap = packs.create_lot(membership(people["baker"], kitchen.pk), pack("Cheap flour", price=2, pack_g=1000)).lot
     (offer,) = pantry.cheaper(membership(people["baker"], kitchen.pk), using(flour))
     assert offer.lot == cheap.key

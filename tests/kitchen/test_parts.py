@@ -3,7 +3,7 @@
 import pytest
 
 from kitchen.errors import NotFound, Refused
-from kitchen.services import formulas, pantry, parts, recipes
+from kitchen.services import formulas, packs, parts, recipes
 from kitchen.services.access import membership
 from kitchen.services.judging import core_settings, judge, library_of, packs_named
 from tests.conftest import sample
@@ -70,7 +70,7 @@ def test_a_formula_never_comes_to_lie_in_itself(people, kitchen, dry):
 
 
 def test_packs_of_a_part_count(people, kitchen, dry):
-    lot = pantry.create_lot(
+    lot = packs.create_lot(
         membership(people["baker"], kitchen.pk),
         {"ingredient": "almond-flour", "name": "Fine", "price": 10.0, "pack_g": 500.0},
         0,

@@ -7,7 +7,7 @@ from icalendar import Calendar
 
 from kitchen.errors import Conflict, Forbidden, NotFound, Refused
 from kitchen.models import Formula, Job, Plan
-from kitchen.services import formulas, ovens, pantry, plan_shopping, plans
+from kitchen.services import formulas, oven_readings, ovens, packs, plan_cases, plan_files, plan_shopping, plans
 from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
@@ -92,13 +92,13 @@ def test_an_unplanned_plan_has_nothing_to_move(people, kitchen, plan):
     with pytest.raises(Refused, match="not planned yet"):
         plans.try_move(membership(people["baker"], kitchen.pk), plan.pk, "1:mix", 10)
     with pytest.raises(Refused, match="not planned yet"):
-        plans.written_plan(membership(people["baker"], kitchen.pk), plan.pk, "ics")
+        plan_files.written_plan(membership(people["baker"], kitchen.pk), plan.pk, "ics")
 
 
 def test_the_shopping_list_takes_off_what_is_there_in_whole_packs(people, kitchen, plan):
     baker = people["baker"]
     pack = {"ingredient": "almond-flour", "name": "Blanched, fine", "price": 9.0, "pack_g": 250.0}
-    pantry.create_lot(membership(baker, kitchen.pk), pack, 100.0)
+    packs.create_lot(membership(baker, kitchen.pk), pack, 100.0)
     _, rows = plan_shopping.shopping_list(membership(baker, kitchen.pk), plan.pk)
     almond = next(row for row in rows if row.ingredient == "almond-flour")
     # Two batches take 320 g, 100 are there: one pack of 250 g.
@@ -117,7 +117,7 @@ def test_the_shopping_list_takes_off_what_is_there_in_whole_packs(people, kitche
 
 
 def test_the_calendar_is_read_back_by_another_library(people, kitchen, planned):
-    name, text = plans.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "ics")
+    name, text = plan_files.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "ics")
     assert name == "plan-2026-06-06.ics"
     events = Calendar.from_ical(text).walk("VEVENT")
     worked = [task for task in planned.planned["tasks"] if task["hands"] or task["oven"]]
@@ -127,30 +127,30 @@ def test_the_calendar_is_read_back_by_another_library(people, kitchen, planned):
     bake = next(event for event in events if "Bake" in event["summary"])
     assert bake["location"] == "Back oven"
     assert "Check from" in bake["description"]
-    table = plans.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "csv")[1]
+    table = plan_files.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "csv")[1]
     assert len(table.splitlines()) == len(planned.planned["tasks"]) + 1
 
 
 def test_the_open_document_of_a_plan_is_read_again(people, kitchen, planned):
     import orjson
 
-    text = plans.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "json")[1]
+    text = plan_files.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "json")[1]
     again = read_plan(orjson.loads(text))
     assert again.name == "Market"
     assert again.bakes[0].formula.lines[0].ingredient == "almond-flour"
 
 
 def test_a_private_address_opens_and_closes(client, people, kitchen, planned):
-    opened = plans.change_feed(membership(people["baker"], kitchen.pk), planned.pk, on=True)
+    opened = plan_files.change_feed(membership(people["baker"], kitchen.pk), planned.pk, on=True)
     answer = client.get(f"/feed/{opened.feed}.ics")
     assert answer.status_code == 200
     assert answer["Content-Type"].startswith("text/calendar")
     assert "no-store" in answer["Cache-Control"]
-    plans.change_feed(membership(people["baker"], kitchen.pk), planned.pk, on=False)
+    plan_files.change_feed(membership(people["baker"], kitchen.pk), planned.pk, on=False)
     assert client.get(f"/feed/{opened.feed}.ics").status_code == 404
     assert client.get("/feed/.ics").status_code in (404, 302, 200)
     assert client.get("/feed/x.ics").status_code == 404
-    again = plans.change_feed(membership(people["baker"], kitchen.pk), planned.pk, on=True)
+    again = plan_files.change_feed(membership(people["baker"], kitchen.pk), planned.pk, on=True)
     assert again.feed != opened.feed
 
 
@@ -204,7 +204,7 @@ def test_the_list_asks_the_database_as_often_for_many_as_for_one(people, kitchen
 
 def test_packs_are_held_for_a_plan_once_and_let_go(people, kitchen, plan):
     baker = people["baker"]
-    lot = pantry.create_lot(
+    lot = packs.create_lot(
         membership(baker, kitchen.pk), {"ingredient": "almond-flour", "name": "Fine", "pack_g": 250.0}, 300.0
     ).lot
 
@@ -227,7 +227,7 @@ def test_packs_are_held_for_a_plan_once_and_let_go(people, kitchen, plan):
 
 
 def test_a_list_of_bakes_goes_out_and_names_its_formulas_when_it_comes_in(people, kitchen, planned):
-    name, text = plans.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "bakes")
+    name, text = plan_files.written_plan(membership(people["baker"], kitchen.pk), planned.pk, "bakes")
     assert name.endswith(".csv")
     found = plans.named_bakes(
         membership(people["baker"], kitchen.pk), text.replace(planned_name(planned), planned_name(planned).upper(), 1)
@@ -245,7 +245,7 @@ def planned_name(plan):
 def minutes_in(plan):
     """Minutes of the first bake of a plan as its tasks are now."""
     plan = Plan.objects.select_related("kitchen").get(pk=plan.pk)
-    return next(task.usual for task in plans.planning_case_of(plan).problem.tasks if task.kind == "bake")
+    return next(task.usual for task in plan_cases.planning_case_of(plan).problem.tasks if task.kind == "bake")
 
 
 def learn(kitchen):
@@ -263,13 +263,13 @@ def test_a_plan_follows_its_oven_by_id_and_says_what_has_changed(people, kitchen
     run_job(plans.start_plan(membership(baker, kitchen.pk), plan.pk).pk)
     plan.refresh_from_db()
     unknown = minutes_in(plan)
-    assert plans.changed_since_planned(plan) == []
+    assert plan_cases.changed_since_planned(plan) == []
     for _ in range(3):
-        ovens.log_bake(membership(baker, kitchen.pk), oven.pk, ROLLS, ovens.BakeReadings(probe_c=215))
+        oven_readings.log_bake(membership(baker, kitchen.pk), oven.pk, ROLLS, oven_readings.BakeReadings(probe_c=215))
     learn(kitchen)
     hot = minutes_in(plan)
     assert hot < unknown
-    assert plans.changed_since_planned(plan) == ["the oven"]
+    assert plan_cases.changed_since_planned(plan) == ["the oven"]
     ovens.add_oven(membership(baker, kitchen.pk), "Back oven")
     ovens.change_oven(membership(baker, kitchen.pk), oven.pk, name="Old faithful")
     assert minutes_in(plan) == hot
@@ -278,4 +278,4 @@ def test_a_plan_follows_its_oven_by_id_and_says_what_has_changed(people, kitchen
     assert minutes_in(plan) != hot
     draft = formula.draft
     formulas.save_draft(membership(baker, kitchen.pk), formula.pk, draft.document | {"notes": "wetter"}, draft.lock)
-    assert plans.changed_since_planned(plan) == [formula.name, "the oven"]
+    assert plan_cases.changed_since_planned(plan) == [formula.name, "the oven"]

@@ -3,11 +3,11 @@
 import pytest
 
 from kitchen.models import Formula, Job, Plan
-from kitchen.services import formulas, kitchens, ovens, pans, plans, runs
+from kitchen.services import formulas, kitchens, oven_readings, ovens, pans, plan_cases, plans, runs
 from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from kitchen.services.judging import core_settings
-from kitchen.services.ovens import BakeReadings
+from kitchen.services.oven_readings import BakeReadings
 from tests.conftest import sample
 
 ROLLS = sample(almond_flour=160, psyllium_powder=36, water=420, baking_powder=14, cider_vinegar=10, salt=8)
@@ -30,7 +30,7 @@ def whole(people, kitchen, monkeypatch):
     formula = formulas.create_formula(membership(baker, kitchen.pk), document).formula
     formulas.save_version(membership(baker, kitchen.pk), formula.pk, formula.draft.lock, "first")
     for _ in range(3):
-        ovens.log_bake(membership(baker, kitchen.pk), oven.pk, document, BakeReadings(probe_c=210))
+        oven_readings.log_bake(membership(baker, kitchen.pk), oven.pk, document, BakeReadings(probe_c=210))
     run = runs.start_run(membership(baker, kitchen.pk), formula.pk, "device-1")
     felt = {"id": "e1", "at": "2026-06-06T08:10:00+00:00", "kind": "felt", "word": "stiff"}
     runs.write_entries(membership(baker, kitchen.pk), run.pk, [felt])
@@ -65,7 +65,7 @@ def state(people, kitchen, whole):
         "minutes": baked.ready_min,
         "weight": baked.bake_to_g,
         "lessons": core_settings(kitchen).lessons,
-        "plan": [(task.kind, task.usual) for task in plans.planning_case_of(plan).problem.tasks],
+        "plan": [(task.kind, task.usual) for task in plan_cases.planning_case_of(plan).problem.tasks],
         "runs": [row.formula_id for row in runs.runs_of(membership(baker, kitchen.pk))],
     }
 
@@ -118,4 +118,4 @@ def test_a_new_name_changes_nothing_that_is_known_or_forecast(people, kitchen, w
     work_through(kitchen)
     assert state(people, kitchen, whole) == before
     if rename_formula not in renames:
-        assert plans.changed_since_planned(Plan.objects.get(pk=whole["plan"].pk)) == []
+        assert plan_cases.changed_since_planned(Plan.objects.get(pk=whole["plan"].pk)) == []

@@ -12,7 +12,7 @@ from django.test.utils import CaptureQueriesContext
 
 from kitchen.errors import Forbidden, NotFound, Refused
 from kitchen.models import Job, Lot, Run, RunEntry, StockMove
-from kitchen.services import formulas, ovens, pantry, run_advice, runs, trial_files, trials
+from kitchen.services import formulas, ovens, packs, run_advice, runs, trial_files, trials
 from kitchen.services.access import membership
 from kitchen.services.jobs import run_job
 from substrata.base.errors import FormulaError
@@ -92,7 +92,7 @@ def test_a_batch_with_a_bad_entry_keeps_none_of_it(people, kitchen, run):
 
 
 def test_finishing_takes_what_was_weighed_from_its_packs_once(people, kitchen):
-    pack = pantry.create_lot(
+    pack = packs.create_lot(
         membership(people["baker"], kitchen.pk), {"ingredient": "almond-flour", "name": "Mill flour"}, 1000
     ).lot
     document = sample(almond_flour=160, egg=100, water=100)

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from substrata.evaluation.dough import Dough
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.formula.formula import Formula, Line
 from substrata.ingredients.library import load_library
 from tests.support.continuity import MOST, moves, point

@@ -7,7 +7,7 @@ from substrata import Settings, analyse, load_library, read_document
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.weighed_lines import weigh_formula
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.process.rheology.handling.consistency import DRAWS, Method, drawn_parameters, handling, parameters
 from substrata.process.rheology.handling.mixture_loops import crowding, water_uptake
 from substrata.process.rheology.handling_classes import class_of, classes

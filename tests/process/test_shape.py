@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 
 from substrata import Dough, Settings, load_library, read_document, shape
 from substrata.base.errors import FormulaError
-from substrata.base.pans import Pan, pans
+from substrata.base.pan_table import Pan, pans
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.weighed_lines import weigh_formula
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.process.shaping.piece import piece_of, shape_forms
 from substrata.process.shaping.tray_layout import lay_circles, lay_rectangles
 from tests.support.doughs import document

@@ -10,7 +10,7 @@ from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
 from substrata.publishing.card_panels import as_baked
-from substrata.publishing.premix_bags import premix_bags
+from substrata.publishing.premix import premix_bags
 from substrata.publishing.printed_page import as_pdf, bag_html
 from tests.inference.conftest import DEMO, LIBRARY
 from tests.publishing.test_recipe import LOAF, ROLLS, WRAPS

@@ -18,7 +18,7 @@ from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.page_import import page_recipe, sheet_recipe
 from substrata.formula.exchange.recipe_file import file_recipe
 from substrata.formula.exchange.text_import import import_text, with_phrases
-from substrata.formula.forms import roles
+from substrata.formula.form_table import roles
 from substrata.formula.formula import Formula, Line, MethodEdit, Sort
 from substrata.publishing.card_panels import as_baked
 from substrata.publishing.layer_picture import core_png, role_looks

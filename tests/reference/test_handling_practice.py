@@ -5,7 +5,7 @@ import pytest
 
 from substrata import Settings, analyse, load_library, read_document
 from substrata.formula.batch.weighed_lines import weigh_formula
-from substrata.formula.forms import form_of
+from substrata.formula.form_table import form_of
 from substrata.process.rheology.handling.consistency import Method, draws_of, handling, parameters
 from substrata.process.rheology.handling.mixture_loops import crowding
 from substrata.process.rheology.handling_classes import band_of, classes

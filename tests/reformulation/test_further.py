@@ -8,12 +8,12 @@ from substrata import Settings
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
-from substrata.formula.forms import Window, forms
-from substrata.reformulation.balance import balance
-from substrata.reformulation.blend import blend, lean
+from substrata.formula.form_table import Window, forms
+from substrata.reformulation.balancing import balance
+from substrata.reformulation.blending import blend, lean
 from substrata.reformulation.feasible_range import feasible_ranges
 from substrata.reformulation.line_sweep import sweep
-from substrata.reformulation.pareto_front import CHANGE, pareto_front
+from substrata.reformulation.pareto import CHANGE, pareto_front
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.request.balance_request import Wish

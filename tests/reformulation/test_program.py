@@ -8,7 +8,7 @@ import pytest
 from substrata import Settings
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import check_by_model
 from substrata.reformulation.program.linear_figures import ratio_of

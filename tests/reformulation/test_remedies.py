@@ -8,7 +8,7 @@ from substrata import Settings
 from substrata.formula.formula import Mix
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import check_by_model
-from substrata.reformulation.quick_fixes import quick_fixes
+from substrata.reformulation.quick_fix_search import quick_fixes
 from substrata.reformulation.request.balance_request import Wish
 from tests.reformulation.conftest import HOUSE, LIBRARY, but, made
 

@@ -10,9 +10,9 @@ from substrata import Settings
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.formula.formula import Target
-from substrata.reformulation.balance import balance
+from substrata.reformulation.balancing import balance
 from substrata.reformulation.infeasibility import feasible, irreducible, limits_of
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.full_model_check import check_by_model, rails_broken

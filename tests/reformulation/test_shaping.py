@@ -7,9 +7,9 @@ import pytest
 from substrata import Settings, analyse
 from substrata.base.errors import FormulaError
 from substrata.evaluation.dough import Dough
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.formula.formula import Sort
-from substrata.reformulation.balance import balance
+from substrata.reformulation.balancing import balance
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.piece_changes import as_shaped, can_hold_thickness, other_shapes
 from substrata.reformulation.request.balance_request import Wish

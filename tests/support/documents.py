@@ -9,7 +9,7 @@ from typing import Any
 
 from substrata import load_library
 from substrata.execution.run_document import faults, felt_words, slip_words
-from substrata.formula.forms import forms, roles
+from substrata.formula.form_table import forms, roles
 from substrata.formula.formula_document import write_document
 from substrata.reformulation.starter_formula import formula_templates, template_formula
 

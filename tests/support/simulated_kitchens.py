@@ -18,7 +18,8 @@ from substrata.inference.calibration.oven_block import oven_of
 from substrata.inference.calibration.palate_block import palate
 from substrata.inference.making import Making, moist_after
 from substrata.process.rheology.handling_classes import class_of
-from substrata.process.rheology.texture import Eaten, Texture, texture
+from substrata.process.rheology.texture import Texture, texture
+from substrata.process.rheology.texture_palate import Eaten
 
 TRIALS = (0, 1, 3, 5, 10)
 

@@ -21,7 +21,7 @@ from substrata.formula.batch.batch_lines import FRYING, Batch, LineProblem
 from substrata.formula.batch.cost import Cost, cost
 from substrata.formula.batch.propagation import Estimate
 from substrata.formula.batch.rounding_steps import kitchen_step
-from substrata.formula.forms import roles
+from substrata.formula.form_table import roles
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Library
 from substrata.nutrition.allergens import Allergen, allergens

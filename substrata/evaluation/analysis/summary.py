@@ -10,7 +10,7 @@ from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.analysis.phrasing import percent, short_name
 from substrata.evaluation.analysis.target_states import TargetState
 from substrata.evaluation.target_ranges import fails, is_outside
-from substrata.formula.forms import form_of
+from substrata.formula.form_table import form_of
 from substrata.formula.formula import Formula
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.texture import Texture

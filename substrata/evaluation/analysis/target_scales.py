@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 
 
 @dataclass(frozen=True, kw_only=True)

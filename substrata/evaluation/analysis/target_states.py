@@ -14,7 +14,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import NO_TARGET, Source, State, aim, fails, is_outside, side_of, state_of
 from substrata.formula.batch.cost import unpriced_lines
 from substrata.formula.batch.propagation import Contribution, Estimate, Figure, Sheet
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -14,7 +14,7 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_bakes
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_picture import BakeSeries, bake_series
 from substrata.process.baking.bake_simulation import run

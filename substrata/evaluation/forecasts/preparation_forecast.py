@@ -3,98 +3,34 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import mixing_steps
+from substrata.evaluation.forecasts.preparation_task import PrepPlan, PrepTask, WorkSurface
 from substrata.evaluation.working_time import usual_thickness
-from substrata.formula.batch.batch_lines import Batch, LineProblem
+from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.weighed_lines import is_fried
-from substrata.formula.forms import roles
-from substrata.formula.formula import Formula
+from substrata.formula.form_table import roles
 from substrata.ingredients.groups import is_in_group
-from substrata.process.preparation.dough_cooling import Cooling
-from substrata.process.preparation.frying_fats import FryingFat, frying_fats
-from substrata.process.preparation.gel_filling import Gel, gels
-from substrata.process.preparation.microwave import Bursts, Warmed, bursts
-from substrata.process.preparation.premix import Premix, premix
-from substrata.process.preparation.preparation_inputs import PrepInput, number_set, prep_input
-from substrata.process.preparation.vegetable_stages import VegetableDrying, is_wet_vegetable, vegetable_drying
-from substrata.process.preparation.water_temperature import WaterTemperature, water_for
-from substrata.process.preparation.yeast_activation import Waking, waking
-from substrata.process.rheology.dough_temperature import DoughHeat, heat_capacities
-from substrata.process.rheology.handling.handling_forecast import HandlingForecast
+from substrata.process.preparation.frying_fats import frying_fats
+from substrata.process.preparation.gel_filling import gels
+from substrata.process.preparation.microwave import Warmed, bursts
+from substrata.process.preparation.premix import premix
+from substrata.process.preparation.preparation_inputs import number_set, prep_input
+from substrata.process.preparation.vegetable_stages import is_wet_vegetable, vegetable_drying
+from substrata.process.preparation.water_temperature import water_for
+from substrata.process.preparation.yeast_activation import waking
+from substrata.process.rheology.dough_temperature import heat_capacities
 from substrata.process.rheology.phases import phase_of
 from substrata.process.rheology.yeast_kinetics import yeast_number
-
-
-@dataclass(frozen=True, kw_only=True)
-class PrepTask:
-    """One thing to be done. Of its drawings only the one of its kind is there."""
-
-    kind: str  # premix, vegetable, yeast, water, melt, mix, bench, rewarm, gel, fry
-    title: str
-    text: str  # the answer in a sentence
-    lines: tuple[str, ...]
-    inputs: tuple[PrepInput, ...]
-    steps: tuple[str, ...]
-    cautions: tuple[str, ...]
-    confidence: str  # measured, computed, rule of thumb
-    premix: Premix | None = None
-    vegetable: VegetableDrying | None = None
-    yeast: Waking | None = None
-    water: WaterTemperature | None = None
-    bursts: Bursts | None = None
-    cooling: Cooling | None = None
-    gels: tuple[Gel, ...] = ()
-    fats: tuple[FryingFat, ...] = ()
-
-
-@dataclass(frozen=True, kw_only=True)
-class PrepPlan:
-    """All cards of a formula."""
-
-    dough_kind: str
-    room: tuple[PrepInput, ...]  # what holds for all cards
-    tasks: tuple[PrepTask, ...]
-    problems: tuple[LineProblem, ...]
-
-
-@dataclass(frozen=True, kw_only=True)
-class _WorkSurface:
-    """What the cards are made of."""
-
-    dough: Dough
-    handling: HandlingForecast
-
-    @property
-    def formula(self) -> Formula:
-        return self.dough.formula
-
-    @property
-    def inside(self) -> Batch:
-        """The lines of the dough."""
-        return self.dough.inside
-
-    @property
-    def room_c(self) -> float:
-        return number_set(self.formula, "room_c")
-
-    @property
-    def heat(self) -> DoughHeat:
-        return self.handling.heat
-
-    @property
-    def melts(self) -> bool:
-        return self.dough.kind == "melted-cheese"
 
 
 def plan_preparation(dough: Dough) -> PrepPlan:
     """Return what is to be done for a dough before and while mixing. A pure function."""
     room = tuple(prep_input(dough.formula, key) for key in ("room_c", "fridge_c", "microwave_watts"))
     makers = (_vegetables, _yeast, _premix, _water, _melt, _mix, _on_the_surface, _rewarm, _gel, _fry)
-    bench = _WorkSurface(dough=dough, handling=dough.handling) if dough.handling else None
+    bench = WorkSurface(dough=dough, handling=dough.handling) if dough.handling else None
     return PrepPlan(
         dough_kind=dough.kind,
         room=room,
@@ -103,7 +39,7 @@ def plan_preparation(dough: Dough) -> PrepPlan:
     )
 
 
-def _premix(b: _WorkSurface) -> Iterator[PrepTask]:
+def _premix(b: WorkSurface) -> Iterator[PrepTask]:
     codes = {role.id: role.code for role in roles().values()}
     result = premix(b.dough.batch, int(number_set(b.formula, "batches")), codes)
     if result is None:
@@ -121,7 +57,7 @@ def _premix(b: _WorkSurface) -> Iterator[PrepTask]:
     )
 
 
-def _vegetables(b: _WorkSurface) -> Iterator[PrepTask]:
+def _vegetables(b: WorkSurface) -> Iterator[PrepTask]:
     for line in b.dough.batch.lines:
         if is_wet_vegetable(line):
             card = vegetable_drying(line)
@@ -142,7 +78,7 @@ def _vegetables(b: _WorkSurface) -> Iterator[PrepTask]:
             )
 
 
-def _yeast(b: _WorkSurface) -> Iterator[PrepTask]:
+def _yeast(b: WorkSurface) -> Iterator[PrepTask]:
     lines = [w for w in b.dough.batch.lines if w.ingredient.parameter("yeast_rate").value > 0]
     if not lines:
         return
@@ -170,7 +106,7 @@ def _yeast(b: _WorkSurface) -> Iterator[PrepTask]:
     )
 
 
-def _water(b: _WorkSurface) -> Iterator[PrepTask]:
+def _water(b: WorkSurface) -> Iterator[PrepTask]:
     lines = [w for w in b.inside.lines if is_in_group(w.ingredient, "water") and w.grams.value > 0]
     if not lines:
         return
@@ -201,7 +137,7 @@ def _water(b: _WorkSurface) -> Iterator[PrepTask]:
     )
 
 
-def _melt(b: _WorkSurface) -> Iterator[PrepTask]:
+def _melt(b: WorkSurface) -> Iterator[PrepTask]:
     if not b.melts:
         return
     rows = [
@@ -232,7 +168,7 @@ def _warmed(batch: Batch, rows: list[int]) -> Warmed:
     return Warmed(grams=float(batch.grams[rows].sum()), j_per_k=float(held[rows].sum()), fat_g=float(fat[rows].sum()))
 
 
-def _mix(b: _WorkSurface) -> Iterator[PrepTask]:
+def _mix(b: WorkSurface) -> Iterator[PrepTask]:
     yield PrepTask(
         kind="mix",
         title="Mix",
@@ -245,7 +181,7 @@ def _mix(b: _WorkSurface) -> Iterator[PrepTask]:
     )
 
 
-def _on_the_surface(b: _WorkSurface) -> Iterator[PrepTask]:
+def _on_the_surface(b: WorkSurface) -> Iterator[PrepTask]:
     """Yield the clock only runs for a dough that is warmer than the room and minds it."""
     result = b.dough.surface_cooling
     if result is None or result.until_c is None:
@@ -278,7 +214,7 @@ def _on_the_surface(b: _WorkSurface) -> Iterator[PrepTask]:
     )
 
 
-def _rewarm(b: _WorkSurface) -> Iterator[PrepTask]:
+def _rewarm(b: WorkSurface) -> Iterator[PrepTask]:
     """Warming one piece again, once it has gone stiff."""
     until = b.handling.brittle_below_c
     if until is None:
@@ -304,7 +240,7 @@ def _rewarm(b: _WorkSurface) -> Iterator[PrepTask]:
     )
 
 
-def _gel(b: _WorkSurface) -> Iterator[PrepTask]:
+def _gel(b: WorkSurface) -> Iterator[PrepTask]:
     """Shown where a filling is usual, or one is wanted."""
     if not b.dough.form.filled and "gel_percent" not in b.formula.prep:
         return
@@ -327,7 +263,7 @@ def _gel(b: _WorkSurface) -> Iterator[PrepTask]:
     )
 
 
-def _fry(b: _WorkSurface) -> Iterator[PrepTask]:
+def _fry(b: WorkSurface) -> Iterator[PrepTask]:
     if not is_fried(b.formula):
         return
     oil = number_set(b.formula, "fry_c", b.dough.form.oven_c)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import ceil, pi
 
-from substrata.base.pans import Pan, pan_of, pans
+from substrata.base.pan_table import Pan, pan_of, pans
 from substrata.base.tables.table_reader import constant, whole_constant
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import Batch, LineProblem

@@ -11,7 +11,7 @@ from typing import Literal
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import Spread
 from substrata.formula.batch.batch_lines import FRYING, Batch
-from substrata.formula.forms import Form, form_of
+from substrata.formula.form_table import Form, form_of
 from substrata.formula.formula import Formula
 
 Source = Literal["set", "oven", "dried", "habit"]

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from substrata.base.errors import SubstrataError
 from substrata.base.uncertainty import Spread
-from substrata.formula.forms import roles
+from substrata.formula.form_table import roles
 from substrata.formula.formula import Line
 from substrata.ingredients.composition import NUTRIENTS
 from substrata.ingredients.ingredient import BEHAVIOURS, Ingredient

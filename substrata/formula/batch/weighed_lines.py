@@ -14,7 +14,7 @@ from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
 from substrata.formula.batch.batch_lines import FRYING, Batch, LineProblem, WeighedLine
 from substrata.formula.batch.sub_recipes import part_ingredient
-from substrata.formula.forms import form_of, roles
+from substrata.formula.form_table import form_of, roles
 from substrata.formula.formula import Formula, Line
 from substrata.ingredients.amount_to_grams import mass_half, weigh
 from substrata.ingredients.ingredient import Ingredient

@@ -11,7 +11,7 @@ from substrata.base.documents.records import described_differences
 from substrata.base.errors import SubstrataError
 from substrata.base.settings import Settings
 from substrata.formula.batch.weighed_lines import weigh_line
-from substrata.formula.forms import form_of
+from substrata.formula.form_table import form_of
 from substrata.formula.formula import Formula, Line, Target
 from substrata.formula.preparation_choices import choice_kind
 from substrata.ingredients.library import Library

@@ -5,19 +5,17 @@ from __future__ import annotations
 import html
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
-from substrata.base.amount_scanner import Term
-from substrata.base.amounts import Amount, split_amount, with_package_sizes
-from substrata.base.errors import AmountError, FormulaError, SubstrataError
+from substrata.base.amounts import with_package_sizes
+from substrata.base.errors import FormulaError, SubstrataError
 from substrata.base.settings import Settings
 from substrata.base.uncertainty import Spread
-from substrata.base.units import unit
 from substrata.formula.bake_settings import BakeStage
-from substrata.formula.batch.batch_lines import LineProblem
 from substrata.formula.batch.weighed_lines import weigh_line
 from substrata.formula.exchange.form_vocabulary import form_in, usual_pieces
+from substrata.formula.exchange.pasted_line import LONGEST_LINE, PastedLine, read_line
 from substrata.formula.exchange.recipe_phrases import RecipePhrases, count_alone, phrases_in, phrases_in_title
 from substrata.formula.formula import Formula, Line, LinePrep, LineStep
 from substrata.ingredients.library import Library
@@ -25,28 +23,8 @@ from substrata.ingredients.vegetable_drying import dry, is_squeezable
 
 LONGEST_PASTE = 20_000  # characters
 MOST_PASTED_LINES = 200
-LONGEST_LINE = 300
 
-_BULLET = re.compile(r"^\s*(?:[-*•·▢☐□✓◦‣–]|\[[ xX]?\]|\d{1,2}[.)](?=\s))\s*")
-_LEADING_OF = re.compile(r"^(?:of|the)\s+", re.IGNORECASE)
 _SECTION_ROLES = {"topping": "topping", "filling": "filling", "wash": "wash", "glaze": "wash", "dusting": "dusting"}
-_ONLY = re.compile(r"\b(white|yolk)s?\s+only\b", re.IGNORECASE)
-_EGG_PARTS = {"egg": "egg", "white": "egg-white", "yolk": "egg-yolk"}
-Status = Literal["read", "unsure", "unknown", "section", "told"]
-
-
-@dataclass(frozen=True, kw_only=True)
-class PastedLine:
-    """What became of one line of the paste."""
-
-    number: int  # line of the paste, from 1
-    text: str
-    status: Status
-    lines: tuple[Line, ...] = ()  # usually one; "2 eggs + 2 whites" gives two
-    nearest: tuple[str, ...] = ()  # ids to offer when unsure or unknown
-    weights: tuple[Spread | None, ...] = ()  # grams of each line by the kitchen's measures; None: not to be weighed
-    phrases: RecipePhrases | None = None  # what it says of the whole formula
-    problem: LineProblem | None = None
 
 
 def import_text(text: str, library: Library, settings: Settings = Settings()) -> tuple[PastedLine, ...]:  # noqa: B008 - frozen
@@ -102,7 +80,7 @@ def import_text(text: str, library: Library, settings: Settings = Settings()) ->
             role = section
             result.append(PastedLine(number=number, text=part, status="section"))
             continue
-        row = replace(_read(number, with_package_sizes(part), role, library), text=part)
+        row = replace(read_line(number, with_package_sizes(part), role, library), text=part)
         # "Warm water, 60 g" begins like something to do, and is an ingredient.
         weighed = row.status == "read" and any(line.entered for line in row.lines)
         if not phrases_of_part and row.status == "unknown":
@@ -216,125 +194,3 @@ def _section_role(part: str) -> str | None:
     if not part.endswith(":") or any(c.isdigit() for c in part) or len(part) > 60:
         return None
     return next((role for word, role in _SECTION_ROLES.items() if word in part.lower()), "")
-
-
-_SEASONED = re.compile(
-    r"^\W*salt\s*(?:&|and|\+)\s*(?:freshly\s+)?(?:ground\s+)?(?:black\s+)?pepper\b[\s,]*(.*)$", re.IGNORECASE
-)
-
-
-def _read(number: int, part: str, role: str, library: Library) -> PastedLine:
-    if seasoned := _SEASONED.match(part):
-        both = [
-            _read(number, f"{name} {seasoned.group(1)}".strip(), role, library) for name in ("salt", "black pepper")
-        ]
-        lines = tuple(replace(l, id=f"p{number}{c}") for row, c in zip(both, "ab", strict=True) for l in row.lines)
-        return replace(both[0], text=part, lines=lines)
-    body, same = _repeated(_BULLET.sub("", part)[:LONGEST_LINE])
-    amount, name, problem = _amount_and_name(body)
-    key = f"p{number}"
-    match = library.names.without_remark(name)
-    egg = next((_EGG_PARTS[t.unit] for t in amount.terms if t.unit in _EGG_PARTS), None) if amount else None
-    if egg == "egg" and (only := _ONLY.search(body)):
-        egg = _EGG_PARTS[only.group(1).lower()]
-    whole = library.names.find(body)
-    if egg and whole and whole.ingredient not in _EGG_PARTS.values():
-        # "1 tbsp egg white powder": what was taken for the unit is part of a longer name.
-        egg, match = None, whole
-    ingredient = egg or (match.ingredient if match else "")
-    sure = bool(egg) or bool(match and match.sure)
-    beside = () if match is None else match.beside
-    note = ", ".join(filter(None, (_note(name, beside) if match else name, same)))[:500]
-    if not sure:
-        near = tuple(dict.fromkeys([*([ingredient] if ingredient else []), *library.names.nearest(name, 5)]))[:5]
-        what = "not sure which ingredient is meant" if ingredient else "unknown ingredient"
-        problem = LineProblem(
-            line=key,
-            field="ingredient",
-            what=what,
-            got=name[:80] or "nothing",
-            allowed="an ingredient of the pantry",
-            remedy="choose one of the closest matches",
-        )
-        line = Line(id=key, ingredient="", entered=_entered(body, name), role=role, note=name[:500])
-        return PastedLine(
-            number=number,
-            text=part,
-            status="unsure" if ingredient else "unknown",
-            lines=(line,),
-            nearest=near,
-            problem=problem,
-        )
-    lines = _lines(key, ingredient, amount, _entered(body, name), role, note)
-    return PastedLine(number=number, text=part, status="read", lines=lines, problem=problem)
-
-
-_BEHIND = re.compile(r"\s*\((?:about |ca\.? ?|approx\.? )?([^()]{1,60})\)\s*$", re.IGNORECASE)
-
-
-def _repeated(body: str) -> tuple[str, str]:
-    """Return a line without the measure in brackets that repeats its weight, and that measure.
-
-    >>> _repeated("160 g almond flour (1½ cups)")
-    ('160 g almond flour', '1½ cups')
-    """
-    behind = _BEHIND.search(body)
-    if behind is None:
-        return body, ""
-    try:
-        first, other = split_amount(body), split_amount(behind.group(1).partition(";")[0])
-    except AmountError:
-        return body, ""
-    weighed = first.terms[0].unit and unit(first.terms[0].unit).kind == "mass"
-    # "(2 large eggs)" and "(1½ cups)" are amounts; "(3 types, mixed)" tells something else.
-    plain = other.rest.casefold().rstrip("s") in ("", "egg", "white", "yolk", "egg white", "egg yolk")
-    return (body[: behind.start()], behind.group().strip(" ()")) if weighed and plain else (body, "")
-
-
-def _amount_and_name(body: str) -> tuple[Amount | None, str, LineProblem | None]:
-    try:
-        amount = split_amount(body)
-    except AmountError as error:
-        # "Salt, a pinch" and "salt to taste": look for the amount behind the name.
-        head, _, tail = body.partition(",")
-        try:
-            return split_amount(tail), head, None
-        except AmountError:
-            return None, body, LineProblem.of(error)
-    return amount, _LEADING_OF.sub("", amount.rest), None
-
-
-def _entered(body: str, name: str) -> str:
-    """Return the part of a line that is its amount, as it was written."""
-    at = body.rfind(name) if name else len(body)
-    before, after = (body[:at], body[at + len(name) :]) if at >= 0 else ("", "")
-    return (before.strip() or after).strip(" ,;").removesuffix(" of")
-
-
-def _note(name: str, beside: tuple[str, ...]) -> str:
-    """Return what stands beside the ingredient's name: after a comma, in brackets, or as describing words."""
-    brackets = re.findall(r"\(([^()]*)\)", name)
-    _, _, after = re.sub(r"\([^()]*\)", "", name).partition(",")
-    phrase = [part.strip() for part in (after, *brackets) if part.strip()]
-    spoken = " ".join(phrase).casefold()
-    words = [word for word in beside if word not in spoken and not word.isdigit()]
-    return ", ".join([*([" ".join(words)] if words else []), *phrase])[:500]
-
-
-def _lines(key: str, ingredient: str, amount: Amount | None, entered: str, role: str, note: str) -> tuple[Line, ...]:
-    """One line, or one for each part of the egg when whites and yolks were counted apart."""
-    parts: dict[str, list[Term]] = {}
-    for term in amount.terms if amount else ():
-        parts.setdefault(_EGG_PARTS.get(term.unit, ingredient), []).append(term)
-    if len(parts) < 2:
-        return (Line(id=key, ingredient=ingredient, entered=entered, role=role, note=note),)
-    return tuple(
-        Line(
-            id=f"{key}{chr(97 + n)}",
-            ingredient=part,
-            role=role,
-            note=note if n == 0 else "",
-            entered=" + ".join(" ".join(filter(None, (f"{t.number:g}", t.size, t.unit))) for t in terms),
-        )
-        for n, (part, terms) in enumerate(parts.items())
-    )

@@ -18,7 +18,7 @@ from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.execution.bake_log import what_was_done
 from substrata.execution.run_document import Run
-from substrata.formula.forms import forms
+from substrata.formula.form_table import forms
 from substrata.inference.as_made_forecast import as_done
 from substrata.inference.calibration.habits import habits
 from substrata.inference.calibration.hands_block import hands

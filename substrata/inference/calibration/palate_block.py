@@ -15,7 +15,8 @@ from substrata.inference.bake_figures import PLACE
 from substrata.inference.calibration.learned_parameters import Backed, CalibrationState, Reading, Work, backed, name_of
 from substrata.inference.calibration.robust_update import Residual, Updated
 from substrata.inference.making import moist_after
-from substrata.process.rheology.texture import MOST, Eaten, Texture, texture, texture_keys
+from substrata.process.rheology.texture import MOST, Texture, texture, texture_keys
+from substrata.process.rheology.texture_palate import Eaten
 
 
 def palates(read: Sequence[Reading]) -> Work:

@@ -15,7 +15,7 @@ import numpy as np
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Estimate, Ratio, Sheet
-from substrata.formula.forms import Form, Window
+from substrata.formula.form_table import Form, Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.cheese import cheese_share

@@ -6,7 +6,7 @@ from typing import Literal, get_args
 
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
-from substrata.formula.forms import form_of
+from substrata.formula.form_table import form_of
 from substrata.formula.formula import Formula
 from substrata.process.rheology.cheese import cheese_share, is_melted
 from substrata.process.rheology.target_handling import is_poured

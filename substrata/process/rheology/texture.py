@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache, lru_cache
+from functools import cache
 from math import exp, sqrt
 
 import numpy as np
@@ -19,8 +19,16 @@ from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.baked_weight import Baked
 from substrata.formula.batch.batch_lines import Batch
-from substrata.ingredients.composition import NUTRIENTS
 from substrata.ingredients.library import Floats
+from substrata.process.rheology.texture_palate import THE_HOUSES, Eaten, Palate
+from substrata.process.rheology.texture_rules import (
+    TextureRule,
+    amounts_each,
+    counted_ingredients,
+    lines_of_shares,
+    percents,
+    texture_rules,
+)
 
 Places = NDArray[np.intp]
 MOST = 10.0
@@ -67,128 +75,8 @@ class Texture:
     text: str
 
 
-@dataclass(frozen=True, kw_only=True)
-class Eaten:
-    """What the scores are made of."""
-
-    moisture: float  # % of the baked piece
-    moisture_low: float
-    moisture_high: float
-    thickness_mm: float
-    oven_c: float
-    binder_load: float
-    rise: float  # volume after over volume before
-
-
-@dataclass(frozen=True, kw_only=True)
-class Palate:
-    """How a kitchen scores against the house: its own scale of each score, and what it weighs more or less."""
-
-    offsets: Mapping[str, float]  # points, by score
-    weights: Mapping[tuple[str, str], float]  # share more of what makes a score, by (score, what)
-    remaining: Mapping[str, float]  # of the house's spread, by score
-    texts: Mapping[str, str]  # what it comes from, by score
-
-    def points(self) -> Floats:
-        """Factor of the points of each of the r rules, shape (r,)."""
-        return np.array(
-            [1 + self.weights.get((score, rule.what), 0.0) for score, rules in _rules().items() for rule in rules]
-        )
-
-
-THE_HOUSES = Palate(offsets={}, weights={}, remaining={}, texts={})
-
-
-@cache
-def _counted() -> dict[str, tuple[frozenset[str], str]]:
-    """Return what counts as which (house choice): role, flag or id of a line, and the nutrient or "mass" that is counted."""
-    return {
-        row.text("share"): (frozenset(row.text("members").split()), row.text("counted"))
-        for row in read_table("texture_shares.csv")
-    }
-
-
-def _belongs(batch: Batch) -> Floats:
-    """Which of the n lines, by ingredient, role and flags, count towards each of ``_counted``, shape (n, shares)."""
-    return _counting(tuple((w.ingredient.id, w.role, w.ingredient.flags) for w in batch.lines))
-
-
-@lru_cache(maxsize=256)
-def _counting(lines: tuple[tuple[str, str, frozenset[str]], ...]) -> Floats:
-    return np.array([_counts_as(*line) for line in lines])
-
-
-def _counts_as(ingredient: str, role: str, flags: frozenset[str]) -> list[float]:
-    names = {"any", f"role:{role}", f"id:{ingredient}", *(f"flag:{flag}" for flag in flags)}
-    if role == "base" and any(flag.startswith("nut:") for flag in flags):
-        names.add("nut")
-    return [float(not names.isdisjoint(members)) for members, _ in _counted().values()]
-
-
-def _amounts_each(batch: Batch) -> Floats:
-    """Grams of each line that count towards each share, syrup the last, shape (n, shares)."""
-    return batch.once(_counting_each) * batch.grams[:, None]
-
-
-def _counting_each(batch: Batch) -> Floats:
-    each = batch.once(_belongs) * (batch.composition[0] @ _counted_parts() + _counted_whole())
-    return np.column_stack((each, batch.behaviour("syrup")[0]))
-
-
-@cache
-def _counted_parts() -> Floats:
-    """1.0 where a share counts a nutrient, shape (nutrients, shares)."""
-    return np.array([[float(name == counted) for _, counted in _counted().values()] for name in NUTRIENTS])
-
-
-@cache
-def _counted_whole() -> Floats:
-    """1.0 for each share that counts all of a line, shape (shares,)."""
-    return np.array([float(counted == "mass") for _, counted in _counted().values()])
-
-
-def _percents(each: Floats, baked_g: float) -> list[float]:
-    """Each share of the baked piece, %, in the order of their names."""
-    return (100 * each.sum(axis=0) / baked_g).tolist()  # type: ignore[no-any-return]  # a row
-
-
-def _lines_of_shares(batch: Batch, each: Floats) -> dict[str, tuple[str, ...]]:
-    """Return the lines that bring each share, in the order of the batch."""
-    ids = [w.line.id for w in batch.lines]
-    lines: dict[str, list[str]] = {}
-    names = (*_counted(), "syrup")
-    for share, line in np.argwhere(each.T > 0).tolist():
-        lines.setdefault(names[share], []).append(ids[line])
-    return {name: tuple(those) for name, those in lines.items()}
-
-
 def _sigmoid(x: float) -> float:
     return 1 / (1 + exp(-min(max(x, -50.0), 50.0)))
-
-
-@dataclass(frozen=True, kw_only=True)
-class _Rule:
-    """One row of the table of terms: points for a matter or a state, bent by ``how``, and let in by a gate."""
-
-    what: str
-    of: str
-    how: str  # "", above, over, most or saturates, each with its ``at``
-    at: float
-    points: float
-    gate: str  # "", wetter, drier or thin
-    gate_at: float  # % moisture
-    gate_width: float
-
-
-@cache
-def _rules() -> dict[str, tuple[_Rule, ...]]:
-    """Return the rules of each score."""
-    table: dict[str, list[_Rule]] = {}
-    for row in read_table("texture_terms.csv"):
-        number = {c: row.number_in(c) if row.text(c) else 0.0 for c in ("at", "points", "gate_at", "gate_width")}
-        words = {c: row.text(c) for c in ("what", "of", "how", "gate")}
-        table.setdefault(row.text("score"), []).append(_Rule(**words, **number))  # type: ignore[arg-type]  # by name
-    return {score: tuple(rules) for score, rules in table.items()}
 
 
 _STATES = ("one", "moisture", "binder", "rise", "dryness", "crust", "thinness", "density")
@@ -225,14 +113,14 @@ class _Stacked:
 
 @cache
 def _stacked() -> _Stacked:
-    every = [rule for rules in _rules().values() for rule in rules]
-    places = {name: place for place, name in enumerate((*_counted(), "syrup", *_STATES))}
+    every = [rule for rules in texture_rules().values() for rule in rules]
+    places = {name: place for place, name in enumerate((*counted_ingredients(), "syrup", *_STATES))}
     starts, start = {}, 0
-    for score, rules in _rules().items():
+    for score, rules in texture_rules().items():
         starts[score] = slice(start, start + len(rules))
         start += len(rules)
 
-    def those(test: Callable[[_Rule], bool]) -> Places:
+    def those(test: Callable[[TextureRule], bool]) -> Places:
         return np.array([row for row, rule in enumerate(every) if test(rule)], dtype=int)
 
     saturates, gated = those(lambda r: r.how == "saturates"), those(lambda r: r.gate in ("wetter", "drier"))
@@ -278,7 +166,7 @@ def _terms(lines: Mapping[str, tuple[str, ...]], score: str, amounts: list[float
     """Return what is worth a line of what makes a score, the largest first."""
     rows = [
         TextureTerm(what=rule.what, amount=amount, lines=lines.get(rule.of, ()))
-        for rule, amount in zip(_rules()[score], amounts, strict=True)
+        for rule, amount in zip(texture_rules()[score], amounts, strict=True)
         if abs(amount) >= _FEW
     ]
     return tuple(sorted(rows, key=lambda term: -abs(term.amount)))
@@ -322,7 +210,7 @@ def texture_values(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = TH
     """Return the nine scores alone, by key; none while there is nothing to eat."""
     if _nothing_to_eat(batch, after):
         return {}
-    amounts = _amounts(_percents(_amounts_each(batch), after.bake_to_g), eaten, [eaten.moisture], palate)
+    amounts = _amounts(percents(amounts_each(batch), after.bake_to_g), eaten, [eaten.moisture], palate)
     return {score: values[0] for score, values in _values(amounts, palate).items()}
 
 
@@ -337,8 +225,8 @@ def texture(batch: Batch, after: Baked, eaten: Eaten, palate: Palate = THE_HOUSE
     """
     if _nothing_to_eat(batch, after):
         return None
-    each = _amounts_each(batch)
-    shares, lines = _percents(each, after.bake_to_g), _lines_of_shares(batch, each)
+    each = amounts_each(batch)
+    shares, lines = percents(each, after.bake_to_g), lines_of_shares(batch, each)
     amounts = _amounts(shares, eaten, (eaten.moisture, eaten.moisture_high, eaten.moisture_low), palate)
     values, typical = _values(amounts, palate), amounts[0].tolist()
     scores = []

@@ -11,11 +11,11 @@ from functools import cache
 from math import cbrt, pi, sqrt
 from typing import Literal
 
-from substrata.base.pans import Pan, pan_of
+from substrata.base.pan_table import Pan, pan_of
 from substrata.base.roots import root
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.batch_lines import FRYING, Batch
-from substrata.formula.forms import form_of
+from substrata.formula.form_table import form_of
 from substrata.formula.formula import Formula
 from substrata.process.rheology.leavening import dough_volume_per_gram
 from substrata.process.rheology.phases import volumes_ml, whole_seeds

@@ -8,7 +8,7 @@ from functools import cache
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.batch.batch_lines import Batch
-from substrata.formula.forms import form_of
+from substrata.formula.form_table import form_of
 from substrata.ingredients.egg_sizes import EGG_PARTS, egg_grams
 from substrata.ingredients.ingredient import Ingredient
 from substrata.ingredients.library import Library

@@ -14,7 +14,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 from substrata.formula.batch.batch_lines import FRYING, Batch, WeighedLine
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.formula.formula import Formula, Line, Target
 from substrata.ingredients.groups import is_group_id, is_in_group
 from substrata.ingredients.ingredient import Ingredient

@@ -11,7 +11,7 @@ from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import Figures, figures
 from substrata.evaluation.working_time import short_working_minutes
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.ingredients.library import Floats
 from substrata.process.baking.oven_questions import coarse
 from substrata.process.rheology.binder import ingredient_limits

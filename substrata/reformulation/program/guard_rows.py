@@ -8,7 +8,7 @@ from math import inf
 import numpy as np
 
 from substrata.evaluation.target_ranges import is_outside
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.process.rheology.phases import is_solid_fat
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.linear_figures import ratio_of

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from substrata.formula.batch.propagation import Ratio
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.ingredients.library import Floats
 from substrata.reformulation.program.balance_problem import BalanceProblem
 

@@ -12,7 +12,7 @@ from substrata.base.documents.field_kinds import Flag, Number, Text, Where, Word
 from substrata.base.documents.records import read_record
 from substrata.base.errors import FormulaError
 from substrata.evaluation.analysis.target_states import bracket_kinds
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.nutrition.nutrition_facts import FIGURES
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.texture import texture_keys

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
-from substrata.formula.forms import form_of
+from substrata.formula.form_table import form_of
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.cheese import cheese_share, melted_share

@@ -10,7 +10,7 @@ import numpy as np
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.target_states import bracket_kinds
-from substrata.formula.forms import Window
+from substrata.formula.form_table import Window
 from substrata.formula.formula import Formula
 from substrata.ingredients.library import Floats, Library
 from substrata.process.rheology.texture import texture_keys, texture_words
