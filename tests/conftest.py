@@ -9,10 +9,17 @@ from kitchen.models import Membership
 from kitchen.services.kitchens import open_kitchen
 from substrata import Settings, analyse, load_library, read_document
 from tests.support.doughs import document
+from tests.support.seeds import LONG
 
 # No test is timed: a busy machine is no defect. The gate tries the same examples every time, so that what was green
 # stays green; `HYPOTHESIS_PROFILE=explore` draws new and more ones, and what it finds becomes a test.
-settings.register_profile("gate", deadline=None, suppress_health_check=[HealthCheck.too_slow], derandomize=True)
+settings.register_profile(
+    "gate",
+    deadline=None,
+    suppress_health_check=[HealthCheck.too_slow],
+    derandomize=True,
+    max_examples=100 if LONG else 40,
+)
 settings.register_profile("explore", deadline=None, suppress_health_check=[HealthCheck.too_slow], max_examples=1000)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "gate"))
 

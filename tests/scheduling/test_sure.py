@@ -39,7 +39,7 @@ def test_a_plan_of_certain_lengths_always_holds(seed):
 
 def test_a_careful_plan_holds_far_more_often_than_a_careless_one():
     rows = []
-    for seed in range(20, 26):
+    for seed in some(range(20, 26), 2):
         problem = kitchen(seed, bakes=4, people=1)
         problem = replace(problem, dues=tuple(replace(due, minute=400, fresh=None) for due in problem.dues))
         plans = [solve(careful(problem, care), QUICK) for care in (CARELESS, CAREFUL)]
@@ -49,7 +49,7 @@ def test_a_careful_plan_holds_far_more_often_than_a_careless_one():
     assert sure > 0.85
 
 
-@pytest.mark.parametrize(("seed", "bakes"), [(30, 4), (31, 6), (32, 6)])
+@pytest.mark.parametrize(("seed", "bakes"), some([(30, 4), (31, 6), (32, 6)], 3))
 def test_a_careful_day_of_the_market_kitchen_holds_on_more_than_85_of_100_days(seed, bakes):
     """One person, one oven, bakes drawn from the demo; days that no number was chosen on."""
     library, formulas = load_library(), {formula.name: formula for formula in demo_formulas()}
