@@ -10,6 +10,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 
 from api.errors import connect
+from api.messages import json_bytes
 from api.plain_text import has_nul
 from api.routers import (
     accounts,
@@ -57,7 +58,7 @@ class OrjsonRenderer(BaseRenderer):
 
     def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
         """Write the data as JSON."""
-        return orjson.dumps(data, option=orjson.OPT_SERIALIZE_NUMPY)
+        return json_bytes(data)
 
 
 api = NinjaAPI(

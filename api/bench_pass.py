@@ -23,6 +23,7 @@ from api.person import kitchen_member, person
 from kitchen.models import Kitchen, Membership
 from kitchen.services.judging import core_settings
 from substrata import Settings
+from substrata.base import Reader, read_by
 
 COOKIE = "bench"
 SECONDS = 60
@@ -61,6 +62,7 @@ def choices(request: HttpRequest, kitchen_id: int) -> tuple[BenchPass, bool]:
     """
     known = _read(request)
     if known is not None and known.kitchen_id == kitchen_id:
+        read_by(Reader(units=known.settings.units))
         return known, False
     kitchen = kitchen_member(request, kitchen_id).kitchen
     return BenchPass(kitchen_id=kitchen_id, revision=kitchen.revision, settings=core_settings(kitchen)), True

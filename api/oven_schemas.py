@@ -8,6 +8,7 @@ from pydantic import Field
 from api.document_schemas import FormulaDocument, Text, model_of
 from kitchen.models import LoggedBake, Oven
 from substrata.base import Pan
+from substrata.base.messages.message import Wording
 from substrata.process import OvenProfile
 
 
@@ -92,7 +93,7 @@ class OvenOut(Schema):
     prior_half_k: float  # what an unknown oven starts with
     bakes: list[LoggedBakeOut]
     learned_from: int  # bakes that stand behind it: those of runs too
-    text: str
+    text: Wording
 
     @classmethod
     def from_service(cls, oven: Oven, profile: OvenProfile) -> "OvenOut":

@@ -6,6 +6,7 @@ from ninja.errors import AuthenticationError
 
 from kitchen.models import Membership
 from kitchen.services.access import membership
+from substrata.base import Reader, read_by
 
 
 def person(request: HttpRequest) -> User:
@@ -23,7 +24,7 @@ def person(request: HttpRequest) -> User:
 
 
 def kitchen_member(request: HttpRequest, kitchen_id: int, right: str = "view") -> Membership:
-    """Return the membership of who is signed in.
+    """Return the membership of who is signed in; messages are read in that kitchen's units from here on.
 
     Args:
         request: a request with a session.
@@ -37,4 +38,6 @@ def kitchen_member(request: HttpRequest, kitchen_id: int, right: str = "view") -
         NotFound: when the kitchen is not theirs.
         Forbidden: when their role does not allow it.
     """
-    return membership(person(request), kitchen_id, right)
+    member = membership(person(request), kitchen_id, right)
+    read_by(Reader(units=member.kitchen.units))
+    return member

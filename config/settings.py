@@ -61,6 +61,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "allauth.account.middleware.AccountMiddleware",
     "api.traced.traced",
+    "api.messages.for_reader",
 ]
 
 ROOT_URLCONF = "config.urls"

@@ -9,6 +9,7 @@ from kitchen.models import Membership
 from kitchen.services.kitchens import open_kitchen
 from substrata import Settings, analyse, load_library, read_document
 from tests.support.doughs import document
+from tests.support.messages import compare_by_words
 from tests.support.seeds import LONG
 
 # No test is timed: a busy machine is no defect. The gate tries the same examples every time, so that what was green
@@ -21,6 +22,7 @@ settings.register_profile(
     max_examples=100 if LONG else 40,
 )
 settings.register_profile("explore", deadline=None, suppress_health_check=[HealthCheck.too_slow], max_examples=1000)
+compare_by_words()
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "gate"))
 
 

@@ -1,12 +1,12 @@
 """The Formula station: shelf, draft, versions, analysis, paste."""
 
-import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from api.bench_pass import BenchAuth, choices, hand_out
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
+from api.messages import json_bytes
 from api.person import kitchen_member
 from api.schemas import (
     ArchiveIn,
@@ -44,7 +44,7 @@ def analyse(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> 
     document = payload.model_dump()
     library = kitchen_library(kitchen_id, held.revision, packs_named(document))
     # Written straight from the core's dataclasses: validating our own figures would cost more than making them.
-    response = HttpResponse(orjson.dumps(judge(library, held.settings, document)), content_type="application/json")
+    response = HttpResponse(json_bytes(judge(library, held.settings, document)), content_type="application/json")
     if new:
         hand_out(request, response, held)
     return response

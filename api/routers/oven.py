@@ -1,6 +1,5 @@
 """The Shape and Oven stations: pieces on trays, the simulated bake, real ovens."""
 
-import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -8,6 +7,7 @@ from api.bench_pass import forget_pass
 from api.document_schemas import FormulaDocument
 from api.errors import ProblemOut
 from api.heavy import heavy
+from api.messages import json_bytes
 from api.oven_schemas import BakeQuestion, LoggedBakeIn, OvenChange, OvenIn, OvenOut, PanDocument, PansIn
 from api.person import kitchen_member
 from kitchen.models import Oven
@@ -26,7 +26,7 @@ OVEN = f"{ALL}/{{int:oven_id}}"
 def shape(request: HttpRequest, kitchen_id: int, payload: FormulaDocument) -> HttpResponse:
     """Pieces, trays and pans of a document, without keeping it."""
     plan = ovens.shape_document(kitchen_member(request, kitchen_id), payload.model_dump())
-    return HttpResponse(orjson.dumps(plan), content_type="application/json")
+    return HttpResponse(json_bytes(plan), content_type="application/json")
 
 
 @router.post("/kitchens/{int:kitchen_id}/bake", response={200: BakeAnswer, **Problems}, operation_id="bake")
@@ -36,7 +36,7 @@ def bake(request: HttpRequest, kitchen_id: int, payload: BakeQuestion) -> HttpRe
     forecast = ovens.bake_document(
         kitchen_member(request, kitchen_id), payload.document.model_dump(), payload.within_min
     )
-    return HttpResponse(orjson.dumps(forecast), content_type="application/json")
+    return HttpResponse(json_bytes(forecast), content_type="application/json")
 
 
 @router.put(

@@ -1,12 +1,12 @@
 """The Prep station: what is to be done before and while mixing."""
 
-import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from api.bench_pass import BenchAuth, choices, hand_out
 from api.document_schemas import PrepIn
 from api.errors import ProblemOut
+from api.messages import json_bytes
 from kitchen.services.judging import Prepared, kitchen_library, packs_named, prepare
 
 router = Router(tags=["prep"])
@@ -23,7 +23,7 @@ def prep(request: HttpRequest, kitchen_id: int, payload: PrepIn) -> HttpResponse
     before = payload.before.model_dump() if payload.before else None
     library = kitchen_library(kitchen_id, held.revision, packs_named(document) | packs_named(before or {}))
     created = prepare(library, held.settings, document, before)
-    response = HttpResponse(orjson.dumps(created), content_type="application/json")
+    response = HttpResponse(json_bytes(created), content_type="application/json")
     if new:
         hand_out(request, response, held)
     return response

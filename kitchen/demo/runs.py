@@ -1,7 +1,6 @@
 """The runs of the demo: an oven that runs hot, a warm kitchen, a bag of meal that drinks more. All of it is invented."""
 
 import json
-from dataclasses import asdict
 from datetime import datetime, timedelta
 from importlib.resources import files
 from typing import Any
@@ -13,6 +12,7 @@ from kitchen.services.access import membership
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.runs import give_verdict
 from substrata import read_document
+from substrata.base import plain
 from substrata.execution import bake_protocol
 
 
@@ -28,7 +28,7 @@ def load_runs(kitchen: Kitchen, baker: User, partner: User, now: datetime) -> No
         key = f"{formula.pk}:{version.number if version else 0}"
         if key not in plans:
             read = read_document(document)
-            plans[key] = asdict(bake_protocol(dough_in(member, read, document, named_profile(member, read.bake.oven))))
+            plans[key] = plain(bake_protocol(dough_in(member, read, document, named_profile(member, read.bake.oven))))
         started = now - timedelta(days=entry["days_ago"], hours=3)
         run = Run.objects.create(
             kitchen=kitchen,

@@ -1,6 +1,6 @@
 """Settle, reach, trade-offs and beginnings in a kitchen: what takes longer than a moment is a job."""
 
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from typing import Any
 
 from django.db import transaction
@@ -12,6 +12,7 @@ from kitchen.services.jobs import Progress, answered_job, job_kind, start_job
 from kitchen.services.judging import SCIENCE_MARK, core_settings, library_of
 from kitchen.services.stock import at_hand
 from substrata import Library, Settings, read_document, write_document
+from substrata.base import plain
 from substrata.evaluation import Dough
 from substrata.formula import Formula, Window
 from substrata.reformulation import (
@@ -121,7 +122,7 @@ def run_reach(job: Job, progress: Progress) -> list[dict[str, Any]] | None:
     ends: list[dict[str, Any]] = []
     for number, key in enumerate(job.input["keys"], 1):
         ends += [
-            asdict(end)
+            plain(end)
             for end in feasible_ranges(request.formula, request.library, request.settings, (key,), saved=request.saved)
         ]
         if not progress.report(number):

@@ -17,7 +17,7 @@ from kitchen.errors import KitchenError, NotFound, Refused
 from kitchen.models import Job, Membership
 from kitchen.queue import defer_job, end_stalled
 from kitchen.services.access import require
-from substrata.base import SubstrataError
+from substrata.base import Reader, SubstrataError, reading
 
 Queue = Literal["quick", "heavy"]
 State = Job.State
@@ -127,7 +127,8 @@ def run_job(job_id: int) -> None:
     job = Job.objects.select_related("kitchen", "created_by").get(pk=job_id)
     running = Job.objects.filter(pk=job_id, state=State.RUNNING)
     try:
-        result = _KINDS[job.kind].run(job, Progress(job))
+        with reading(Reader(units=job.kitchen.units)):
+            result = _KINDS[job.kind].run(job, Progress(job))
     except (SubstrataError, KitchenError) as error:
         problem = {"what": error.what, "got": error.got, "allowed": error.allowed, "remedy": error.remedy}
         running.update(state=State.FAILED, problem=problem)

@@ -1,6 +1,5 @@
 """Maps of temperature and thickness: what a bake of so many minutes comes to, computed in the background."""
 
-from dataclasses import asdict
 from typing import Any
 
 from django.db import transaction
@@ -11,7 +10,7 @@ from kitchen.services.access import require
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.ovens import dough_in, named_profile
 from substrata import read_document
-from substrata.base import OvenError
+from substrata.base import OvenError, plain
 from substrata.process import MAP_SIDE, bake_map
 
 KIND = "oven-map"
@@ -57,4 +56,4 @@ def run_map(job: Job, progress: Progress) -> dict[str, Any] | None:
     if dough.batch.dough_g <= 0:
         raise OvenError("there is no dough to bake", got="no ingredients", remedy="add an ingredient")
     row = bake_map(dough.case, job.input["minutes"], step=progress.report)
-    return asdict(row) if row else None
+    return plain(row) if row else None

@@ -6,7 +6,6 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
 
-import orjson
 from django.db import transaction
 from django.db.models import QuerySet
 from django.db.models.functions import Lower
@@ -18,6 +17,7 @@ from kitchen.services.access import record, require
 from kitchen.services.jobs import Progress, job_kind, start_job
 from kitchen.services.plan_cases import core_plan, draft_documents, mark_of_ovens, placed_tasks, planning_case_of
 from kitchen.services.stock import cancel_bake, plan_bake
+from substrata.base import plain
 from substrata.scheduling import BakeRow, read_bakes, write_plan
 
 PLAN = "plan"
@@ -193,21 +193,16 @@ def run_plan(job: Job, progress: Progress) -> dict[str, Any] | None:
         if now - shown < _SHOWN_EVERY_S:
             return True
         shown = now
-        Job.objects.filter(pk=job.pk).update(result=_json(better()))
+        Job.objects.filter(pk=job.pk).update(result=plain(better()))
         return progress.report(min(round(100 * (now - started) / _SECONDS), 99))
 
     answer = make_plan(problem, effort=Effort(seconds=_SECONDS, workers=2), on_better=store_better)
-    result = _json(answer)
+    result: dict[str, Any] = plain(answer)
     Plan.objects.filter(pk=plan.pk, lock=job.input["lock"]).update(
         planned=result, planned_lock=job.input["lock"], planned_from=planned_from
     )
     progress.report(100)
     return result
-
-
-def _json(answer: Any) -> dict[str, Any]:
-    plain: dict[str, Any] = orjson.loads(orjson.dumps(answer))
-    return plain
 
 
 def try_move(member: Membership, plan_id: int, task: str, start_min: int) -> tuple[Any, ...]:

@@ -1,7 +1,7 @@
 """Runs of a kitchen: begun, written entry by entry from several devices, finished, judged."""
 
 from collections.abc import Iterable
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from math import isfinite
 from typing import Any
 
@@ -16,7 +16,7 @@ from kitchen.services.access import formula_of, record, require, run_of
 from kitchen.services.ovens import dough_in, named_profile
 from kitchen.services.stock import take_weighed
 from substrata import read_document
-from substrata.base import Where, read_record, write_record
+from substrata.base import Where, plain, read_record, write_record
 from substrata.evaluation import Dough
 from substrata.execution import (
     MOST_ENTRIES,
@@ -88,7 +88,7 @@ def start_run(member: Membership, formula_id: int, key: str, *, batches: float =
         name=formula.name,
         form=formula.form,
         document=document,
-        plan=asdict(plan),
+        plan=plain(plan),
         batches=batches,
         oven=str(document.get("bake", {}).get("oven", ""))[:_KEY],
         started_at=_moment(started_at) if started_at else timezone.now(),

@@ -1,6 +1,5 @@
 """What runs tell: why, what next, what a kitchen has learned, and runs side by side."""
 
-from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
 
@@ -21,6 +20,7 @@ from kitchen.services.oven_readings import bakes_as_runs, offsets_of_old
 from kitchen.services.ovens import bakes_changed, keep_learned, named_profile
 from kitchen.services.runs import MOST_COMPARED, as_document, run_judged
 from substrata import read_document, write_document
+from substrata.base import plain
 from substrata.evaluation import Dough
 from substrata.execution import Run as CoreRun
 from substrata.execution import read_run
@@ -228,13 +228,13 @@ def run_learn(job: Job, progress: Progress) -> dict[str, Any]:
         altitudes=dict(job.kitchen.ovens.values_list("key", "altitude_m")),
     )
     with transaction.atomic():
-        lesson_rows = [asdict(lesson) for lesson in lessons(state)]
+        lesson_rows = [plain(lesson) for lesson in lessons(state)]
         _keep_lessons(job.kitchen, lesson_rows, ovens=keep_learned(job.kitchen, state))
     progress.report(1)
     return {
         "runs": state.runs,
-        "learned": [asdict(parameter) for parameter in state.learned],
-        "odd": [asdict(odd) for odd in state.odd],
+        "learned": [plain(parameter) for parameter in state.learned],
+        "odd": [plain(odd) for odd in state.odd],
         "names": {str(row.pk): f"{row.name}, {row.started_at:%d %b}" for row in rows}
         | {bake.id: bake.formula.name for bake in bakes},
     }

@@ -2,6 +2,9 @@ from .documents.collection_kinds import Listed, Named, Nested
 from .documents.field_kinds import Kind, Number, Where, Word
 from .documents.records import Declared, declared, read_record, write_record
 from .errors import FormulaError, LabelError, OvenError, SubstrataError
+from .messages.message import Message
+from .messages.plain import plain, words_of
+from .messages.reader import Reader, read_by, reading
 from .pan_table import Pan, PanKind, pans
 from .settings import (
     MOST_EATERS,
@@ -28,6 +31,7 @@ __all__ = [
     "LabelError",
     "Lesson",
     "Listed",
+    "Message",
     "Named",
     "Nested",
     "Number",
@@ -35,6 +39,7 @@ __all__ = [
     "Pan",
     "PanKind",
     "PolyolRule",
+    "Reader",
     "Settings",
     "Spread",
     "SubstrataError",
@@ -43,13 +48,17 @@ __all__ = [
     "constant",
     "declared",
     "pans",
+    "plain",
+    "read_by",
     "read_record",
     "read_setting",
     "read_settings",
     "read_table",
+    "reading",
     "science_mark",
     "setting_options",
     "settings_schema",
     "whole_constant",
+    "words_of",
     "write_record",
 ]

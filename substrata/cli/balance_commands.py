@@ -8,11 +8,10 @@ import os
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import asdict
 from typing import Any
 
 from substrata import Dough, Wish, balance, begin, load_library, read_document
-from substrata.base import FormulaError, Settings
+from substrata.base import FormulaError, Settings, plain
 from substrata.cli.balance_text import beginnings_json, read_targets, settlement_json, settlement_table
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import count
@@ -125,7 +124,7 @@ def _reach(options: argparse.Namespace) -> str:
     formula = read_document(document_of(options.file, "formula"))
     with _quiet():
         ends = feasible_ranges(formula, load_library(), Settings(), (options.key,))
-    answer = asdict(ends[0]) if ends else {"key": options.key, "now": None, "low": None, "high": None}
+    answer = plain(ends[0]) if ends else {"key": options.key, "now": None, "low": None, "high": None}
     return json.dumps(answer, ensure_ascii=False, indent=1)
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import argparse
 import json
-from dataclasses import asdict
 from typing import Any
 
 from substrata import Dough, load_library, read_document, steps
+from substrata.base import plain
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
 from substrata.execution import ALSO, feel, felt_words
@@ -38,15 +38,15 @@ def _dough(file: str) -> Dough:
 def _steps(options: argparse.Namespace) -> str:
     plan = steps(_dough(options.file), batches=options.batches)
     if not options.table:
-        return json.dumps([asdict(step) for step in plan.steps], ensure_ascii=False, indent=1)
-    rows = [plan.text]
+        return json.dumps([plain(step) for step in plan.steps], ensure_ascii=False, indent=1)
+    rows = [str(plan.text)]
     group = ""
     for step in plan.steps:
         if step.group != group:
             group = step.group
             rows += ["", group.upper()]
         minutes = f"{step.minutes:.0f} min" if step.minutes else ""
-        details = "; ".join(part for part in (step.target, step.measure, minutes, step.sign) if part)
+        details = "; ".join(part for part in map(str, (step.target, step.measure, minutes, step.sign)) if part)
         rows.append(f"  {step.text}{': ' if details else ''}{details}")
         rows += [f"    ! {caution}" for caution in step.cautions]
     return "\n".join(rows)
@@ -61,4 +61,4 @@ def _feel(options: argparse.Namespace) -> str:
         batches=options.batches,
         dry_air=options.dry_air,
     )
-    return advice.text if options.table else json.dumps(asdict(advice), ensure_ascii=False, indent=1)
+    return str(advice.text) if options.table else json.dumps(plain(advice), ensure_ascii=False, indent=1)

@@ -5,11 +5,10 @@ from __future__ import annotations
 import argparse
 import json
 from collections.abc import Sequence
-from dataclasses import asdict
 from typing import Any
 
 from substrata import learn, load_library, read_run, why
-from substrata.base import FormulaError
+from substrata.base import FormulaError, plain
 from substrata.cli.document_files import document_of, read_text
 from substrata.execution import Run, run_schema
 
@@ -41,7 +40,7 @@ def _why(options: argparse.Namespace) -> str:
         )
     diagnosis_ = why(run, load_library(), proven=options.good_before)
     if not options.table:
-        return json.dumps(asdict(diagnosis_), ensure_ascii=False, indent=1)
+        return json.dumps(plain(diagnosis_), ensure_ascii=False, indent=1)
     rows = [diagnosis_.text, "", "The formula as written"]
     rows += [f"  {f.probability_text:15} {f.words}: {'; '.join(f.evidence)}" for f in diagnosis_.formula] or [
         "  no likely cause"
@@ -84,7 +83,7 @@ def _learn(options: argparse.Namespace) -> str:
             }
             for parameter in state.learned
         ],
-        "odd": [asdict(odd) for odd in state.odd],
+        "odd": [plain(odd) for odd in state.odd],
     }
     return json.dumps(answer, ensure_ascii=False, indent=1)
 

@@ -12,11 +12,11 @@ import json
 import os
 import sys
 from collections.abc import Callable, Sequence
-from dataclasses import asdict, replace
+from dataclasses import replace
 from typing import Any, NoReturn
 
 from substrata import Dough, prep, shape
-from substrata.base import SubstrataError
+from substrata.base import Reader, SubstrataError, plain, reading, setting_options
 from substrata.cli.balance_commands import add_balance_commands
 from substrata.cli.document_files import document_of, read_bytes
 from substrata.cli.execution_commands import add_execution_commands
@@ -46,7 +46,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     options = _parser().parse_args(arguments)
     try:
         command: Callable[[argparse.Namespace], str] = options.command
-        text = command(options)
+        with reading(_reader(options)):
+            text = command(options)
         if text:
             print(text, flush=True)
     except BrokenPipeError:
@@ -57,6 +58,12 @@ def main(arguments: Sequence[str] | None = None) -> int:
         print(f"substrata: {error}", file=sys.stderr)
         return BAD_INPUT
     return 0
+
+
+def _reader(options: argparse.Namespace) -> Reader:
+    """Return in which units the texts of a command are read: those asked for, else those of its settings."""
+    chosen = settings_of(options).units if getattr(options, "settings", None) else "metric"
+    return Reader(units=options.units or chosen)
 
 
 class _Parser(argparse.ArgumentParser):
@@ -70,6 +77,7 @@ class _Parser(argparse.ArgumentParser):
 
 def _parser() -> argparse.ArgumentParser:
     parser = _Parser(prog="substrata", description=__doc__.partition("\n")[0] if __doc__ else None)
+    parser.add_argument("--units", choices=setting_options()["units"], help="of all texts; else those of --settings")
     commands = parser.add_subparsers(required=True)
     judge = commands.add_parser("analyse", help="analyze a formula document")
     judge.add_argument("file", help="a *.substrata.json file, or - for standard input")
@@ -119,13 +127,13 @@ def _parser() -> argparse.ArgumentParser:
 
 def _card(options: argparse.Namespace) -> str:
     result = card(read_document(document_of(options.file, "formula")), load_library(), settings_of(options))
-    return json.dumps(asdict(result), ensure_ascii=False, indent=1)
+    return json.dumps(plain(result), ensure_ascii=False, indent=1)
 
 
 def _prep(options: argparse.Namespace) -> str:
     plan = prep(Dough(read_document(document_of(options.file, "formula")), load_library()))
     if not options.table:
-        return json.dumps(asdict(plan), ensure_ascii=False, indent=1)
+        return json.dumps(plain(plan), ensure_ascii=False, indent=1)
     rows = []
     for place, result in enumerate(plan.tasks, 1):
         rows += [
@@ -138,8 +146,8 @@ def _prep(options: argparse.Namespace) -> str:
 def _shape(options: argparse.Namespace) -> str:
     plan = shape(Dough(read_document(document_of(options.file, "formula")), load_library()))
     if not options.table:
-        return json.dumps(asdict(plan) if plan else None, ensure_ascii=False, indent=1)
-    return "\n".join((plan.text, *plan.notes)) if plan else "no dough"
+        return json.dumps(plain(plan) if plan else None, ensure_ascii=False, indent=1)
+    return "\n".join(map(str, (plan.text, *plan.notes))) if plan else "no dough"
 
 
 def _bake(options: argparse.Namespace) -> str:
@@ -151,10 +159,10 @@ def _bake(options: argparse.Namespace) -> str:
     profile = OvenProfile(name="this oven", offset_k=options.offset, offset_sd=5.0, bakes=1) if known else OvenProfile()
     wish = bake(Dough(read_document(document_of(options.file, "formula")), load_library(), profile=profile))
     if not options.table:
-        return json.dumps(asdict(wish) if wish else None, ensure_ascii=False, indent=1)
+        return json.dumps(plain(wish) if wish else None, ensure_ascii=False, indent=1)
     if wish is None:
         return "no dough"
-    rows = [wish.text, *wish.flags, *wish.cautions]
+    rows = [str(row) for row in (wish.text, *wish.flags, *wish.cautions)]
     return "\n".join([*rows, *(f"{w.name:28} {w.text}" for w in wish.what_ifs)])
 
 
@@ -165,7 +173,7 @@ def _check_label(options: argparse.Namespace) -> str:
     check = check_lot(lot, ingredient, library)
     figures = read_pack(lot.label, ingredient) if lot.label else ()
     if not options.table:
-        whole = {"passes": check.passes, "figures": [asdict(f) for f in figures], **asdict(check)}
+        whole = {"passes": check.passes, "figures": [plain(f) for f in figures], **plain(check)}
         return json.dumps(whole, ensure_ascii=False, indent=1)
     rows = [f"likely: {check.mistake.text}"] if check.mistake else []
     rows += [f"{finding.severity}: {finding.text}" for finding in check.findings]
@@ -185,7 +193,7 @@ def _analyse(options: argparse.Namespace) -> str:
 
 def cli_json(judged: Analysis) -> dict[str, Any]:
     """Return the analysis as plain JSON values, with the piece's figures and the binder under their short names."""
-    whole = asdict(judged)
+    whole: dict[str, Any] = plain(judged)
     whole["binder"] |= {"window": whole["binder"]["matrix"]["window"], "heat_set_share": whole["binder"]["heat_set"]}
     forecast = judged.handling
     whole["handling_forecast"] = whole["handling"]
@@ -213,7 +221,7 @@ def cli_json(judged: Analysis) -> dict[str, Any]:
 
 
 def _table(judged: Analysis) -> str:
-    rows = ["".join(phrase.text for phrase in judged.summary), ""]
+    rows = ["".join(str(phrase.text) for phrase in judged.summary), ""]
     rows += [
         f"{line.code}  {line.name:36} {line.grams:8.1f} g {_percent(line.bakers_percent)}" for line in judged.lines
     ]

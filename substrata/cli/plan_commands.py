@@ -5,13 +5,13 @@ from __future__ import annotations
 import argparse
 import json
 from collections.abc import Mapping
-from dataclasses import asdict
 from datetime import datetime
 from pathlib import Path
 from typing import Any
 
 import substrata
 from substrata import Dough, load_library, read_plan
+from substrata.base import plain
 from substrata.cli.document_files import document_of
 from substrata.cli.number_arguments import number
 from substrata.scheduling import Plan, ShoppingRow, plan_schema, shopping
@@ -67,7 +67,7 @@ def _plan(options: argparse.Namespace) -> str:
             *(f"this would help: {entry.text}" for entry in answer.helps),
         ]
         return "\n".join(rows)
-    plan_json = asdict(answer)
+    plan_json = plain(answer)
     plan_json["tasks"] = [
         {
             **task,
@@ -80,7 +80,7 @@ def _plan(options: argparse.Namespace) -> str:
         for task in plan_json["tasks"]
         if task["hands"]
     ]
-    plan_json["shopping"] = [asdict(row) for row in _rows(plan)]
+    plan_json["shopping"] = [plain(row) for row in _rows(plan)]
     return json.dumps(plan_json, ensure_ascii=False, indent=1, default=_time)
 
 
@@ -98,7 +98,7 @@ def _rows(plan: Plan) -> tuple[ShoppingRow, ...]:
 def _shopping(options: argparse.Namespace) -> str:
     rows = _rows(_read(options.file))
     if not options.table:
-        return json.dumps([asdict(row) for row in rows], ensure_ascii=False, indent=1)
+        return json.dumps([plain(row) for row in rows], ensure_ascii=False, indent=1)
     lines: list[str] = []
     for row in rows:
         if not lines or f"{row.section.upper()}" not in lines:

@@ -8,6 +8,8 @@ from functools import cache
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant, read_table, whole_constant
 from substrata.base.tables.table_texts import listed, with_numbers
 from substrata.evaluation.dough import Dough
@@ -28,7 +30,7 @@ class Perishable:
     name: str
     fridge_days: int
     freezer_months: int
-    why: str
+    why: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,8 +43,8 @@ class Keeping:
     chill_within_hours: int | None  # after baking; None where it may stand for the day
     water_activity: float  # best estimate
     water_activity_high: float  # at the wet end of the range
-    why: str
-    text: str
+    why: Wording
+    text: Wording
 
 
 def keeping(dough: Dough) -> Keeping:
@@ -144,7 +146,7 @@ def _uncounted(dough: Dough) -> Iterator[Perishable]:
             name=names,
             fridge_days=1,
             freezer_months=0,
-            why=f"{names} is not counted, so nobody knows how it keeps",
+            why=Message("keeping-is-not-counted-so-nobody", names=names),
         )
 
 
@@ -210,15 +212,15 @@ def _fridge_days(dough: Dough, form: Row, perishables: tuple[Perishable, ...]) -
     return min(days)
 
 
-def _why(likely: float, room: Row | None, perishables: tuple[Perishable, ...]) -> str:
+def _why(likely: float, room: Row | None, perishables: tuple[Perishable, ...]) -> Wording:
     """Say why: the days go by the wet end of the range, the words by what it most likely is."""
     if room is not None:
         return (_room(likely, perishables) or room).text("why")
     if perishables and perishables[0].kind == UNCOUNTED:
         return perishables[0].why
     if perishables:
-        return f"it is moist and holds {' and '.join(p.name for p in perishables)}"
-    return "it is moist, and germs can grow at room temperature"
+        return Message("keeping-it-is-moist-and-holds", value=" and ".join(p.name for p in perishables))
+    return Message("keeping-it-is-moist-and-germs")
 
 
 def _text(
@@ -230,24 +232,43 @@ def _text(
     perishables: tuple[Perishable, ...],
     likely: float,
     wet: float,
-) -> str:
-    frozen = f", {_count(months, 'month')} in the freezer" if months else ""
+) -> Wording:
+    frozen = Message("keeping-in-the-freezer", count=_count(months, "month")) if months else ""
     reason = _why(likely, room, perishables)
     hot = (
         with_numbers(", until it is {filling_safe_c} inside")
         if room is None and any(p.kind in {"meat", "fish"} for p in perishables)
         else ""
     )
-    warm = f"To reheat: {form.text('reheat')}{hot}. " if form.text("reheat") else ""
-    last = f"{warm}Estimated water activity {likely:.2f} (up to {wet:.2f}); not tested."
+    warm = Message("keeping-to-reheat", form_text=form.text("reheat"), hot=hot) if form.text("reheat") else ""
+    last = Message(
+        "keeping-estimated-water-activity-up-to",
+        warm=warm,
+        likely=Quantity(likely, "number", digits=2),
+        wet=Quantity(wet, "number", digits=2),
+    )
     if room is not None:
         days = _count(int(room.number_in("room_days", 0)), "day")
-        return f"Keeps {days} at room temperature{frozen}: {form.text('keep')}. Why: {reason}. {last}"
-    cold = f"{_count(fridge or 0, 'day')} in the fridge{frozen}, {form.text('keep_cold')}. Why not at room temperature: {reason}. {last}"
+        return Message(
+            "keeping-keeps-at-room-temperature-why",
+            days=days,
+            frozen=frozen,
+            form_text=form.text("keep"),
+            reason=reason,
+            last=last,
+        )
+    cold = Message(
+        "keeping-in-the-fridge-why-not",
+        count=_count(fridge or 0, "day"),
+        frozen=frozen,
+        form_text=form.text("keep_cold"),
+        reason=reason,
+        last=last,
+    )
     if chill is not None:
-        return f"Put it in the fridge within {chill} hours of baking. It keeps {cold}"
-    return f"Eat it on the day it is baked, or chill it. It keeps {cold}"
+        return Message("keeping-put-it-in-the-fridge", chill=chill, cold=cold)
+    return Message("keeping-eat-it-on-the-day", cold=cold)
 
 
-def _count(number: int, noun: str) -> str:
-    return f"{number} {noun}{'' if number == 1 else 's'}"
+def _count(number: int, noun: str) -> Wording:
+    return Message("keeping-parts", number=number, noun=noun, case="yes" if number == 1 else "no")

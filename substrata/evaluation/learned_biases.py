@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from substrata.base.messages.message import Capitalized, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.settings import Lesson
 from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
@@ -41,7 +43,12 @@ def _hands(lessons: tuple[Lesson, ...], form: str, key: str) -> Hands:
     return Hands(
         stiffer=stiffer,
         remaining=remaining,
-        text=f"{abs(stiffer):.1f} {word} than the built-in model, {_source(by_formula, whole)}",
+        text=Message(
+            "learned-biases-than-the-built-in-model",
+            stiffer=Quantity(abs(stiffer), "number", digits=1),
+            word=word,
+            source=_source(by_formula, whole),
+        ),
     )
 
 
@@ -51,7 +58,7 @@ def _palate(lessons: tuple[Lesson, ...], key: str) -> Palate:
     offsets: dict[str, float] = {}
     weights: dict[tuple[str, str], float] = {}
     remaining: dict[str, float] = {}
-    texts: dict[str, str] = {}
+    texts: dict[str, Wording] = {}
     scores = dict.fromkeys(lesson.block.removeprefix("palate:") for lesson in lessons if lesson.block != "hands")
     for score in scores:
         parts = {lesson.part: lesson for lesson in lessons if lesson.block == f"palate:{score}"}
@@ -62,12 +69,12 @@ def _palate(lessons: tuple[Lesson, ...], key: str) -> Palate:
             if part.startswith("weight ")
         }
         remaining[score] = next((parts[part].left for part in (formula_key, "scale") if part in parts), 1.0)
-        texts[score] = _source(parts.get(formula_key), parts.get("scale")).capitalize()
+        texts[score] = Capitalized(_source(parts.get(formula_key), parts.get("scale")))
     return Palate(offsets=offsets, weights=weights, remaining=remaining, texts=texts)
 
 
-def _source(lesson: Lesson | None, whole: Lesson | None) -> str:
+def _source(lesson: Lesson | None, whole: Lesson | None) -> Wording:
     if lesson and lesson.runs:
-        return f"from {lesson.runs} of your own bakes"
+        return Message("learned-biases-from-of-your-own-bakes", runs=lesson.runs)
     runs = whole.runs if whole else 0
-    return f"from {runs} bake{'' if runs == 1 else 's'} of other doughs in this kitchen"
+    return Message("learned-biases-from-bake-of-other-doughs", runs=runs, case="yes" if runs == 1 else "no")

@@ -11,6 +11,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import shaped_at
@@ -30,7 +32,7 @@ class FeelWay:
     """One thing that brings it into the window."""
 
     kind: str  # wait, warm, cool, add, press
-    text: str
+    text: Wording
     minutes: float | None = None
     temperature_c: float | None = None
     line: str = ""
@@ -52,7 +54,7 @@ class FeelAdvice:
     forecast: str  # class that was forecast for that minute
     closes_in_min: float | None  # until it is too stiff to shape
     ways: tuple[FeelWay, ...]
-    text: str
+    text: Wording
 
 
 def feel(
@@ -101,11 +103,14 @@ def feel(
     return replace(advice, text=f"{advice.text} {_in_dry_air(dough, batches)}") if dry_air else advice
 
 
-def _in_dry_air(dough: Dough, batches: float) -> str:
+def _in_dry_air(dough: Dough, batches: float) -> Wording:
     added = sum(w.grams.value for w in dough.inside.lines if w.role == "liquid") * batches
     if not added:
-        return "Cover the dough right away: in dry air its surface dries out."
-    return f"Cover the dough. In dry air you can add up to {as_poured(constant('dry_air_water') * added):g} g more liquid by feel, toward the end of mixing."
+        return Message("feel-advice-cover-the-dough-right-away")
+    return Message(
+        "feel-advice-cover-the-dough-in-dry",
+        as_poured=Quantity(as_poured(constant("dry_air_water") * added), "g", digits=-1),
+    )
 
 
 def _advice(hand: _Hand, class_name: str) -> FeelAdvice:
@@ -193,15 +198,19 @@ class _Hand:
             text=self._text(ways, closes, fits=fits),
         )
 
-    def _text(self, ways: tuple[FeelWay, ...], closes: float | None, *, fits: bool) -> str:
+    def _text(self, ways: tuple[FeelWay, ...], closes: float | None, *, fits: bool) -> Wording:
         form = self.dough.form.name.lower()
         if fits:
-            closing_text = f" You have about {closes:.0f} min before it is too stiff." if closes and closes > 0 else ""
-            return f"Shape it now: {self.felt} is right for a {form}.{closing_text}"
+            closing_text = (
+                Message("feel-advice-you-have-about-min-before", closes=Quantity(closes, "min", digits=0))
+                if closes and closes > 0
+                else ""
+            )
+            return Message("feel-advice-shape-it-now-is-right", felt=self.felt, form=form, closing_text=closing_text)
         if not ways:
-            return f"{self.felt.capitalize()} is not right for a {form}, and no small change will fix it."
-        ways_text = ", or ".join(way.text for way in ways)
-        return f"{self.felt.capitalize()} is not right for a {form} yet. Try this: {ways_text}."
+            return Message("feel-advice-is-not-right-for-a-2", felt=self.felt.capitalize(), form=form)
+        ways_text = Joined((way.text for way in ways), ", or ")
+        return Message("feel-advice-is-not-right-for-a", felt=self.felt.capitalize(), form=form, ways_text=ways_text)
 
 
 def band_middle(band: ClassBand) -> float:
@@ -230,10 +239,8 @@ def _ways(hand: _Hand) -> tuple[FeelWay, ...]:
     candidates = corrections(hand.real, change, minute=hand.minute, temperature_c=hand.temperature_c)
     ways += [_adding(hand, correction) for correction in candidates]
     if abs(hand.off_by) > constant("felt_far_off") and not any(correction.whole for correction in candidates):
-        ways.insert(0, FeelWay(kind="check", text="check the weights first: the dough is far from the target"))
-    return tuple(ways[:_MOST_WAYS]) or (
-        FeelWay(kind="check", text="check what was weighed: no small change will fix this"),
-    )
+        ways.insert(0, FeelWay(kind="check", text=Message("feel-advice-check-the-weights-first-the")))
+    return tuple(ways[:_MOST_WAYS]) or (FeelWay(kind="check", text=Message("feel-advice-check-what-was-weighed-no")),)
 
 
 def _waiting(hand: _Hand) -> list[FeelWay]:
@@ -243,7 +250,13 @@ def _waiting(hand: _Hand) -> list[FeelWay]:
     if not len(inside) or waited[inside[0]] < constant("wait_least_min") / 2:
         return []
     minutes = max(float(np.ceil(waited[inside[0]])), constant("wait_least_min"))
-    return [FeelWay(kind="wait", text=f"wait {minutes:.0f} min", minutes=minutes)]
+    return [
+        FeelWay(
+            kind="wait",
+            text=Message("feel-advice-wait-min", minutes=Quantity(minutes, "min", digits=0)),
+            minutes=minutes,
+        )
+    ]
 
 
 def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
@@ -258,18 +271,38 @@ def _degrees(hand: _Hand, *, soft: bool) -> list[FeelWay]:
         if not len(cooler):
             return []
         to = float(cooler.max())
-        how = "let it cool" if to >= constant("room_temperature") else "chill it"
-        return [FeelWay(kind="cool", text=f"{how} to {to:.0f} °C", temperature_c=to)]
+        how = (
+            Message("feel-advice-let-it-cool")
+            if to >= constant("room_temperature")
+            else Message("feel-advice-chill-it")
+        )
+        return [
+            FeelWay(
+                kind="cool", text=Message("feel-advice-to-c", how=how, to=Quantity(to, "C", digits=0)), temperature_c=to
+            )
+        ]
     warmer = inside[inside > hand.temperature_c + 2]
     return _warmer(hand, float(min(warmer.min() + 4, warmer.max()))) if len(warmer) else []
 
 
 def _warmer(hand: _Hand, to: float) -> list[FeelWay]:
     if cheese_share(hand.dough.inside) >= constant("cheese_dough"):
-        return [FeelWay(kind="warm", text=f"warm only the piece you are shaping to {to:.0f} °C", temperature_c=to)]
+        return [
+            FeelWay(
+                kind="warm",
+                text=Message("feel-advice-warm-only-the-piece-you", to=Quantity(to, "C", digits=0)),
+                temperature_c=to,
+            )
+        ]
     if to > constant("butter_runs_c"):
         return []
-    return [FeelWay(kind="warm", text=f"let the dough warm to {to:.0f} °C", temperature_c=to)]
+    return [
+        FeelWay(
+            kind="warm",
+            text=Message("feel-advice-let-the-dough-warm-to", to=Quantity(to, "C", digits=0)),
+            temperature_c=to,
+        )
+    ]
 
 
 def _adding(hand: _Hand, correction: Correction) -> FeelWay:
@@ -277,7 +310,9 @@ def _adding(hand: _Hand, correction: Correction) -> FeelWay:
     name = correction.name.partition(",")[0].lower()
     return FeelWay(
         kind="add",
-        text=f"+ {grams:g} g {name}{'' if correction.whole else ', then feel again'}",
+        text=Message(
+            "feel-advice-g", grams=Quantity(grams, "g", digits=-1), name=name, whole="yes" if correction.whole else "no"
+        ),
         line=correction.line,
         ingredient=correction.ingredient,
         grams=grams,
@@ -293,7 +328,7 @@ def _crumbly(hand: _Hand) -> tuple[FeelWay, ...]:
     """Press it; then as much liquid as fills its voids a little better than now."""
     ways = []
     if hand.bowl.method.pressed:
-        ways.append(FeelWay(kind="press", text="press the dough together firmly once more"))
+        ways.append(FeelWay(kind="press", text=Message("feel-advice-press-the-dough-together-firmly")))
     dough = hand.dough
     start = shaped_at(dough.inside, dough.formula, rest_min=hand.minute)[1]
     # Felt as crumbly, its voids are just not filled, whatever the forecast says.
@@ -313,7 +348,9 @@ def _greasy(hand: _Hand) -> tuple[FeelWay, ...]:
     cooler = max(hand.temperature_c - 8, 15.0)
     return (
         FeelWay(
-            kind="cool", text=f"let the dough cool to {cooler:.0f} °C and knead the fat back in", temperature_c=cooler
+            kind="cool",
+            text=Message("feel-advice-let-the-dough-cool-to", cooler=Quantity(cooler, "C", digits=0)),
+            temperature_c=cooler,
         ),
-        FeelWay(kind="wait", text="rest the dough 5 min and do not work it further", minutes=5.0),
+        FeelWay(kind="wait", text=Message("feel-advice-rest-the-dough-min-and"), minutes=5.0),
     )

@@ -16,6 +16,8 @@ from typing import Literal
 import numpy as np
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Capitalized, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.execution.reading_noise import reading_noise
 from substrata.ingredients.library import Floats
@@ -59,7 +61,7 @@ class LiveForecast:
     offset_k: float  # of the oven over its dial, by this bake
     offset_sd: float
     odd: tuple[int, ...]  # readings that hardly fit, by their number
-    text: str
+    text: Wording
 
 
 class LiveBake:
@@ -168,7 +170,7 @@ class LiveBake:
             offset_k=self.case.offset_k,
             offset_sd=self.case.offset_sd,
             odd=(),
-            text="The end of this bake cannot be forecast. Go by weight and color.",
+            text=Message("live-forecast-the-end-of-this-bake"),
         )
 
 
@@ -218,22 +220,36 @@ def _thinned(readings: Sequence[BakeReading]) -> list[BakeReading]:
     return thinned
 
 
-def _text(ready: float, minute: float, before: float, offset: float, has_readings: bool) -> str:
+def _text(ready: float, minute: float, before: float, offset: float, has_readings: bool) -> Wording:
     remaining = ready - minute
     when = (
-        f"about {remaining:.0f} min left"
+        Message("live-forecast-about-min-left", remaining=Quantity(remaining, "min", digits=0))
         if remaining >= 1.5
-        else "check it now"
+        else Message("live-forecast-check-it-now")
         if remaining > -2
-        else "take it out now"
+        else Message("live-forecast-take-it-out-now")
     )
     if not has_readings:
-        return f"{when.capitalize()}: done at about {ready:.0f} min of baking."
+        return Message(
+            "live-forecast-done-at-about-min-of", when=Capitalized(when), ready=Quantity(ready, "min", digits=0)
+        )
     moved = ready - before
     how = (
-        "as forecast"
+        Message("live-forecast-as-forecast")
         if abs(moved) < 0.04 * before
-        else f"{abs(moved):.0f} min {'later' if moved > 0 else 'earlier'} than forecast"
+        else Message(
+            "live-forecast-min-than-forecast",
+            moved=Quantity(abs(moved), "min", digits=0),
+            case="yes" if moved > 0 else "no",
+        )
     )
-    oven = f"; this oven runs about {abs(offset):.0f} °C {'hot' if offset > 0 else 'cool'}" if abs(offset) >= 6 else ""
-    return f"{when.capitalize()}: {how}{oven}."
+    oven = (
+        Message(
+            "live-forecast-this-oven-runs-about-c",
+            offset=Quantity(abs(offset), "K", digits=0),
+            case="yes" if offset > 0 else "no",
+        )
+        if abs(offset) >= 6
+        else ""
+    )
+    return Message("live-forecast-parts", when=Capitalized(when), how=how, oven=oven)

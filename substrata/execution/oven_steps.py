@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, NamedStage
 from substrata.evaluation.forecasts.mixing_method import MixingStep
@@ -33,10 +35,10 @@ def bake_steps(
         id="weight_in",
         group="bake",
         kind="measure",
-        text="Weigh the dough without tray and paper",
+        text=Message("oven-steps-weigh-the-dough-without-tray"),
         grams=whole_g * batches,
         measures="weight_in_g",
-        target="weight loss shows doneness better than time does",
+        target=Message("oven-steps-weight-loss-shows-doneness-better"),
     )
     hot = [number for number, stage in enumerate(stages) if not stage.moment]
     for number, stage in enumerate(stages):
@@ -59,7 +61,7 @@ def _moment_step(number: int, stage: NamedStage, minute: float, laying: MixingSt
         lines=laying.added if laying else (),
         moment=_MOMENTS.get(stage.kind, ""),
         slip=_SLIPS.get(stage.kind, ""),
-        target=f"after {minute:.0f} min",
+        target=Message("oven-steps-after-min", minute=Quantity(minute, "min", digits=0)),
     )
 
 
@@ -72,11 +74,21 @@ def _heat_step(
         id=f"stage:{number}:{stage.kind}",
         group="bake",
         kind="wait",
-        text=sentence(f"{stage.name}{': oil' if forecast.fried else ''} at {stage.heat.oven_c:.0f} °C"),
+        text=sentence(
+            Message(
+                "oven-steps-at-c",
+                stage_name=stage.name,
+                fried="yes" if forecast.fried else "no",
+                oven=Quantity(stage.heat.oven_c, "oven", digits=0),
+            )
+        ),
         minutes=minutes,
+        oven_c=stage.heat.oven_c,
         check_min=max(forecast.check_min - stage.start_min, 0.0) if final and forecast.check_min else None,
         moment="in" if first else "",
-        target=_window(ready.low, ready.high) if final and ready else f"{minutes:.0f} min",
+        target=_window(ready.low, ready.high)
+        if final and ready
+        else Message("oven-steps-min", minutes=Quantity(minutes, "min", digits=0)),
         sign=signs.text("out") if final else "",
         cautions=forecast.cautions if final else (),
     )
@@ -92,8 +104,8 @@ def _turning_step(forecast: BakeForecast) -> Iterator[RunStep]:
         id="slip:turn",
         group="bake",
         kind="moment",
-        text="Turn the tray. If there are two, swap them.",
-        target=f"after {ready.best / 2:.0f} min",
+        text=Message("oven-steps-turn-the-tray-if-there"),
+        target=Message("oven-steps-after-min-2", best=Quantity(ready.best / 2, "min", digits=0)),
         check_min=ready.best / 2,
         moment="turn",
         slip="turn",
@@ -108,9 +120,13 @@ def _out_steps(forecast: BakeForecast, signs: Row, batches: float) -> Iterator[R
             id=f"out:{number}",
             group="bake",
             kind="moment",
-            text=f"Take {sort.name} out of the {where}",
+            text=Message("oven-steps-take-out-of-the-2", sort_name=sort.name, where=where),
             minutes=sort.ready_min.best,
-            target=f"{sort.pieces * batches:g} pieces, {_window(sort.ready_min.low, sort.ready_min.high)}",
+            target=Message(
+                "oven-steps-pieces",
+                pieces=Quantity(sort.pieces * batches, "number", digits=-1),
+                window=_window(sort.ready_min.low, sort.ready_min.high),
+            ),
             sign=signs.text("out"),
         )
     core = forecast.core_c_at_ready
@@ -118,10 +134,12 @@ def _out_steps(forecast: BakeForecast, signs: Row, batches: float) -> Iterator[R
         id="out",
         group="bake",
         kind="moment",
-        text=f"Take {forecast.sorts[-1].name if forecast.sorts else 'the pieces'} out of the {where}",
+        text=Message(
+            "oven-steps-take-out-of-the", sorts=forecast.sorts[-1].name if forecast.sorts else "the pieces", where=where
+        ),
         moment="out",
         measures="core_c",
-        target=f"core temperature about {core:.0f} °C" if core else "",
+        target=Message("oven-steps-core-temperature-about-c", core=Quantity(core, "C", digits=0)) if core else "",
         sign=signs.text("out"),
     )
 
@@ -134,13 +152,18 @@ def _weight_out_step(forecast: BakeForecast, batches: float) -> Iterator[RunStep
         id="weight_out",
         group="bake",
         kind="measure",
-        text="Weigh the baked pieces",
+        text=Message("oven-steps-weigh-the-baked-pieces"),
         grams=to.best * batches,
         low_g=to.low * batches,
         high_g=to.high * batches,
         measures="weight_out_g",
-        target=f"{to.best * batches:.0f} g ({to.low * batches:.0f}–{to.high * batches:.0f})",
-        sign="All pieces together, without tray or pan, right after baking.",
+        target=Message(
+            "oven-steps-g",
+            best=Quantity(to.best * batches, "g", digits=0),
+            low=Quantity(to.low * batches, "g", digits=0, bare=True),
+            high=Quantity(to.high * batches, "g", digits=0, bare=True),
+        ),
+        sign=Message("oven-steps-all-pieces-together-without-tray"),
     )
 
 
@@ -151,11 +174,13 @@ def cooling_step(signs: Row) -> RunStep:
         id="cool",
         group="cool",
         kind="wait",
-        text="Let cool" if minutes > 5 else "Let stand",
+        text=Message("oven-steps-let-cool") if minutes > 5 else Message("oven-steps-let-stand"),
         minutes=minutes,
         sign=signs.text("after"),
     )
 
 
-def _window(low: float, high: float) -> str:
-    return f"check from {low:.0f} min, take out by {high:.0f} min"
+def _window(low: float, high: float) -> Wording:
+    return Message(
+        "oven-steps-check-from-min-take-out", low=Quantity(low, "min", digits=0), high=Quantity(high, "min", digits=0)
+    )

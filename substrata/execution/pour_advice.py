@@ -6,6 +6,8 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.evaluation.dough import Dough
@@ -25,7 +27,7 @@ class PourWay:
     """One answer to a wrong weight."""
 
     kind: str  # within, out, more, keeps, scale
-    text: str
+    text: Wording
     grams: dict[str, float]  # new weight by line, of the batches that are made
     worse: tuple[str, ...]  # brackets that it leaves out of their windows, in words
 
@@ -39,7 +41,7 @@ class PourAdvice:
     tolerance_g: float
     within: bool
     ways: tuple[PourWay, ...]
-    text: str
+    text: Wording
 
 
 def poured(
@@ -78,28 +80,44 @@ def poured(
             tolerance_g=allowed * batches,
             within=True,
             ways=(),
-            text=f"{_grams(grams)} {name} is within tolerance.",
+            text=Message("pour-advice-is-within-tolerance", grams=_grams(grams), name=name),
         )
     ways = []
     if off < 0:
         ways.append(
-            PourWay(kind="more", text=f"pour {_grams(-off * batches)} more", grams={line: written * batches}, worse=())
+            PourWay(
+                kind="more",
+                text=Message("pour-advice-pour-more", grams=_grams(-off * batches)),
+                grams={line: written * batches},
+                worse=(),
+            )
         )
     elif not mixed:
         ways.append(
-            PourWay(kind="out", text=f"take {_grams(off * batches)} out", grams={line: written * batches}, worse=())
+            PourWay(
+                kind="out",
+                text=Message("pour-advice-take-out", grams=_grams(off * batches)),
+                grams={line: written * batches},
+                worse=(),
+            )
         )
     if off > 0 or mixed:
         ways += _still_in_range(dough, weighed, off, batches)
         ways.append(_scaled(dough, weighed, grams, written * batches, before, batches))
-    side = "too much" if off > 0 else "too little"
+    side = Message("pour-advice-too-much") if off > 0 else Message("pour-advice-too-little")
     return PourAdvice(
         line=line,
         off_g=off * batches,
         tolerance_g=allowed * batches,
         within=False,
         ways=tuple(ways),
-        text=f"{_grams(abs(off) * batches)} {side} {name}: {', or '.join(way.text for way in ways)}.",
+        text=Message(
+            "pour-advice-parts",
+            grams=_grams(abs(off) * batches),
+            side=side,
+            name=name,
+            ways=Joined((way.text for way in ways), ", or "),
+        ),
     )
 
 
@@ -114,7 +132,7 @@ def _still_in_range(dough: Dough, line: WeighedLine, off: float, batches: float)
         out_of_range = worse_than(before, after)
         if out_of_range:
             return []
-        return [PourWay(kind="keeps", text="leave it as is: no other change needed", grams={}, worse=())]
+        return [PourWay(kind="keeps", text=Message("pour-advice-leave-it-as-is-no"), grams={}, worse=())]
     minute = rest_of(dough.inside, dough.formula)
     ways = []
     for correction in corrections(now, change, minute=minute):
@@ -131,10 +149,12 @@ def _keeping(now: Dough, correction: Correction, batches: float) -> PourWay:
     name = correction.name.partition(",")[0].lower()
     whole = (here.get(correction.line, 0.0) + correction.grams) * batches
     worse = _sentence(correction.worse)
-    exception = f" (but {' and '.join(worse)} will be out of range)" if worse else ""
+    exception = Message("pour-advice-but-will-be-out-of", worse=" and ".join(worse)) if worse else ""
     return PourWay(
         kind="keeps",
-        text=f"add {_grams(correction.grams * batches)} {name} to keep the same handling{exception}",
+        text=Message(
+            "pour-advice-add-to-keep-the-same", grams=_grams(correction.grams * batches), name=name, exception=exception
+        ),
         grams={correction.line: whole},
         worse=worse,
     )
@@ -152,10 +172,15 @@ def _scaled(
     }
     pieces = dough.formula.pieces * batches * factor
     again = [name for w in dough.batch.lines if w.line.id in before for name in (_short(w),)]
-    top_up = f", and top up {', '.join(again)}" if again else ""
+    top_up = Message("pour-advice-and-top-up", again=", ".join(again)) if again else ""
     return PourWay(
         kind="scale",
-        text=f"scale everything else × {factor:.2f} for {pieces:.1f} pieces{top_up}",
+        text=Message(
+            "pour-advice-scale-everything-else-for-pieces",
+            factor=Quantity(factor, "number", digits=2),
+            pieces=Quantity(pieces, "number", digits=1),
+            top_up=top_up,
+        ),
         grams=rest,
         worse=(),
     )
@@ -169,5 +194,5 @@ def _short(line: WeighedLine) -> str:
     return line.ingredient.name.partition(",")[0].lower()
 
 
-def _grams(value: float) -> str:
-    return f"{as_poured(value):g} g"
+def _grams(value: float) -> Wording:
+    return Message("pour-advice-g", as_poured=Quantity(as_poured(value), "g", digits=-1))

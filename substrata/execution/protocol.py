@@ -11,6 +11,8 @@ from functools import cache
 from math import ceil
 
 from substrata.base.errors import FormulaError, OvenError
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
@@ -25,6 +27,7 @@ from substrata.execution.protocol_step import Group, RunPlan, RunStep, sentence
 from substrata.execution.weighing_order import weighing_order
 from substrata.execution.weighing_tolerance import Tolerance, tolerances
 from substrata.formula.batch.kitchen_measures import kitchen_measure
+from substrata.ingredients.vegetable_drying import DryingStep
 from substrata.process.baking.oven_profile import heating_minutes
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.target_handling import is_poured
@@ -32,7 +35,10 @@ from substrata.process.rheology.yeast_kinetics import yeast_lines
 
 _TELLING = 2  # classes apart, up to which a wanted window is a sign of being ready (house choice)
 _SHAPE = "Shape"
-_POURING = {"pourable": "Pour", "spoonable": "Spoon out"}  # of a batter, by its class
+_POURING: dict[str, Wording] = {
+    "pourable": "Pour",
+    "spoonable": Message("protocol-spoon-out"),
+}  # of a batter, by its class
 _HAIR = 1e-9  # of a batch
 
 
@@ -66,7 +72,13 @@ def bake_protocol(dough: Dough, *, batches: float = 1.0) -> RunPlan:
         ready_min=ready,
         wanted_low=dough.handling.target_low,
         wanted_high=dough.handling.target_high,
-        text=f"{len(steps)} steps. {dough.batch.dough_g * batches:.0f} g of dough for {dough.formula.pieces * batches:g} × {as_poured(dough.piece.dough_g):g} g.",
+        text=Message(
+            "protocol-steps-g-of-dough-for",
+            steps=len(steps),
+            dough=Quantity(dough.batch.dough_g * batches, "g", digits=0),
+            pieces=Quantity(dough.formula.pieces * batches, "number", digits=-1),
+            as_poured=Quantity(as_poured(dough.piece.dough_g), "g", digits=-1),
+        ),
     )
 
 
@@ -114,36 +126,36 @@ class _Maker:
                 id=f"raw:{card.line}",
                 group="prep",
                 kind="weigh",
-                text=f"{card.name.partition(',')[0]}, riced or shredded",
+                text=Message("protocol-riced-or-shredded", card_name=card.name.partition(",")[0]),
                 grams=start,
                 low_g=start * 0.97,
                 high_g=start * 1.03,
                 bowl="raw",
-                target=f"{start:g} g raw",
+                target=Message("protocol-g-raw", start=Quantity(start, "g", digits=-1)),
             )
             for number, act in enumerate(card.steps, 1):
                 yield RunStep(
                     id=f"dry:{card.line}:{number}",
                     group="prep",
                     kind="wait" if act.minutes else "do",
-                    text=_ACTS.get(act.act, act.act).format(times=act.times, watts=act.watts),
+                    text=_drying_text(act),
                     minutes=act.minutes or None,
-                    target=f"down to {card.target_g * self.batches:.0f} g" if number == len(card.steps) else "",
-                    sign="open the cloth, gather it again, and squeeze: more juice comes out"
-                    if act.act == "squeeze"
+                    target=Message("protocol-down-to-g", target=Quantity(card.target_g * self.batches, "g", digits=0))
+                    if number == len(card.steps)
                     else "",
+                    sign=Message("protocol-open-the-cloth-gather-it") if act.act == "squeeze" else "",
                 )
             yield RunStep(
                 id=f"dried:{card.line}",
                 group="prep",
                 kind="measure",
-                text=f"Weigh the dried {card.name.partition(',')[0].lower()}",
+                text=Message("protocol-weigh-the-dried", card_name=card.name.partition(",")[0].lower()),
                 grams=as_poured(card.target_g * self.batches),
                 low_g=card.target_g * self.batches - self._off(card.line),
                 high_g=card.target_g * self.batches + self._off(card.line),
                 line=card.line,
                 measures="squeezed_g",
-                target=f"{card.target_g * self.batches:.0f} g after drying",
+                target=Message("protocol-g-after-drying", target=Quantity(card.target_g * self.batches, "g", digits=0)),
             )
         for weighed in self.dough.batch.lines:
             if weighed.line.part is not None and weighed.grams.value > 0:
@@ -152,10 +164,10 @@ class _Maker:
                     id=f"part:{weighed.line.id}",
                     group="prep",
                     kind="do",
-                    text=f"Prepare the {weighed.ingredient.name}",
+                    text=Message("protocol-prepare-the", ingredient_name=weighed.ingredient.name),
                     grams=grams,
                     line=weighed.line.id,
-                    target=f"{grams:g} g",
+                    target=Message("protocol-g-3", grams=Quantity(grams, "g", digits=-1)),
                 )
         soaked = step_in(self.method, "soak")
         if soaked is not None:
@@ -163,9 +175,9 @@ class _Maker:
                 id="soak",
                 group="prep",
                 kind="do",
-                text=f"Soak {soaked.names} for at least 4 hours, better overnight, then blend smooth",
+                text=Message("protocol-soak-for-at-least-hours", names=soaked.names),
                 lines=soaked.added,
-                cautions=("Raw pulses have to be cooked through; red kidney beans are boiled hard first.",),
+                cautions=(Message("protocol-raw-pulses-have-to-be"),),
             )
         for task in self._tasks("yeast"):
             minutes = task.yeast.minutes if task.yeast else None
@@ -176,7 +188,7 @@ class _Maker:
                 text=task.title,
                 minutes=minutes,
                 target=task.text,
-                sign="ready when foamy",
+                sign=Message("protocol-ready-when-foamy"),
                 lines=task.lines,
                 cautions=task.cautions,
             )
@@ -208,7 +220,9 @@ class _Maker:
                 line=line.line.id,
                 role=line.role,
                 bowl=bowl,
-                target=f"{grams:g} g ± {off:g}",
+                target=Message(
+                    "protocol-g-2", grams=Quantity(grams, "g", digits=-1), off=Quantity(off, "g", digits=-1, bare=True)
+                ),
                 sign=line.line.treatment or note,
             )
 
@@ -222,7 +236,9 @@ class _Maker:
                 kind="do",
                 text=task.title,
                 line=task.lines[0],
-                target=f"{min(task.water.water_c, task.water.limit_c):.0f} °C",
+                target=Message(
+                    "protocol-c", water=Quantity(min(task.water.water_c, task.water.limit_c), "C", digits=0)
+                ),
                 sign=task.text,
                 cautions=task.cautions,
             )
@@ -238,13 +254,21 @@ class _Maker:
         grams = share * sum(w.grams.value for w in self.dough.inside.lines if w.line.id in melted)
         seconds = share * task.bursts.seconds if task.bursts else 0.0
         whole = abs(share - 1) < _HAIR
-        amount = task.text if whole else f"{grams:.0f} g: about {seconds:.0f} s in bursts, stirring between."
-        again = f" {melts} melts in all: mix and shape one before the next." if melts > 1 else ""
+        amount = (
+            task.text
+            if whole
+            else Message(
+                "protocol-g-about-s-in-bursts",
+                grams=Quantity(grams, "g", digits=0),
+                seconds=Quantity(seconds, "number", digits=0),
+            )
+        )
+        again = Message("protocol-melts-in-all-mix-and", melts=melts) if melts > 1 else ""
         return RunStep(
             id="melt",
             group="mix",
             kind="wait",
-            text=f"Melt {method.names}" if method else task.title,
+            text=Message("protocol-melt", names=method.names) if method else task.title,
             lines=tuple(w.line.id for w in self.dough.inside.lines if w.line.id in melted),
             grams=as_poured(grams),
             minutes=seconds / 60 or None,
@@ -274,8 +298,8 @@ class _Maker:
                 id="dough_c",
                 group="mix",
                 kind="measure",
-                text="Measure the dough temperature",
-                target=f"about {handling.temperature_c:.0f} °C",
+                text=Message("protocol-measure-the-dough-temperature"),
+                target=Message("protocol-about-c", temperature=Quantity(handling.temperature_c, "C", digits=0)),
                 measures="dough_c",
                 moment="" if steps else "mixed",
             )
@@ -294,11 +318,15 @@ class _Maker:
             id="preheat",
             group=group,
             kind="wait",
-            text=f"Preheat the oven to {oven:.0f} °C{', fan on' if self.dough.formula.bake.fan else ''}",
+            text=Message(
+                "protocol-preheat-the-oven-to-c",
+                oven=Quantity(oven, "oven", digits=0),
+                fan="yes" if self.dough.formula.bake.fan else "no",
+            ),
             minutes=float(heating_minutes(oven)),
-            target=f"set to {oven:.0f} °C",
+            target=Message("protocol-set-to-c", oven=Quantity(oven, "oven", digits=0)),
             measures="probe_c",
-            sign="check with an oven thermometer: the real temperature can differ",
+            sign=Message("protocol-check-with-an-oven-thermometer"),
         )
 
     def _rest(self) -> Iterator[RunStep]:
@@ -314,9 +342,9 @@ class _Maker:
                     id="bench",
                     group="rest",
                     kind="wait",
-                    text=f"Shape it right away: it cracks after about {max(short, 1):.0f} min; keep the rest covered and warm"
+                    text=Message("protocol-shape-it-right-away-it", short=Quantity(max(short, 1), "min", digits=0))
                     if short is not None
-                    else "The dough cools: shape it before it cracks",
+                    else Message("protocol-the-dough-cools-shape-it"),
                     minutes=task.cooling.minutes,
                     check_min=constant("cooling_look_at") * task.cooling.minutes,
                     target=task.text,
@@ -327,18 +355,20 @@ class _Maker:
                 id="rest",
                 group="rest",
                 kind="wait",
-                text=f"Let the dough rest {handling.rest_text}"
+                text=Message("protocol-let-the-dough-rest", rest_text=handling.rest_text)
                 if self.dough.formula.mix.rest_in
-                else "Let the dough rest",
+                else Message("protocol-let-the-dough-rest-2"),
                 minutes=handling.rest_min,
                 target=handling.text,
-                sign=f"should feel {_classes(handling)} when you press it" if _says_something(handling) else "",
+                sign=Message("protocol-should-feel-when-you-press", classes=_classes(handling))
+                if _says_something(handling)
+                else "",
             )
         yield RunStep(
             id="feel",
             group="rest",
             kind="feel",
-            text="Press the dough. How does it feel?",
+            text=Message("protocol-press-the-dough-how-does"),
             target=_classes(handling),
         )
 
@@ -348,9 +378,9 @@ class _Maker:
                 id="proof",
                 group="shape",
                 kind="wait",
-                text="Let the shaped pieces rise in a warm place, covered",
+                text=Message("protocol-let-the-shaped-pieces-rise"),
                 minutes=constant("proof_minutes"),
-                sign="ready when 25 % larger and a dent springs back slowly",
+                sign=Message("protocol-ready-when-larger-and-a"),
             )
 
     @property
@@ -358,7 +388,7 @@ class _Maker:
         """Whether it goes into oil."""
         return bool(self.forecast and self.forecast.fried)
 
-    def _shaping(self) -> str:
+    def _shaping(self) -> Wording:
         """Return what is done to give a piece its form."""
         handling = self.dough.handling
         batter = self.dough.kind == "batter" or is_poured(self.dough.inside, self.dough.formula)
@@ -369,21 +399,40 @@ class _Maker:
         if plan is None:
             return
         piece, bodies = plan.piece, plan.bodies * self.batches
-        weight = f"{as_poured(piece.dough_g):g} g each" if plan.bodies > 1 else f"{piece.dough_g:.0f} g"
+        weight = (
+            Message("protocol-g-each", as_poured=Quantity(as_poured(piece.dough_g), "g", digits=-1))
+            if plan.bodies > 1
+            else Message("protocol-g", dough=Quantity(piece.dough_g, "g", digits=0))
+        )
         until = self.dough.handling.brittle_below_c if self.dough.handling else None
         yield RunStep(
             id="shape",
             group="shape",
             kind="do",
-            text=f"{self._shaping()} {bodies:g}: {plan.text.partition(': ')[2] or plan.text}",
+            text=Message(
+                "protocol-parts",
+                shaping=self._shaping(),
+                bodies=Quantity(bodies, "number", digits=-1),
+                value=str(plan.text).partition(": ")[2] or plan.text,
+            ),
             grams=piece.dough_g,
-            target=f"{piece.thickness_mm:.0f} mm {plan.thick_word}, {weight}"
+            target=Message(
+                "protocol-mm",
+                thickness=Quantity(piece.thickness_mm, "mm", digits=0),
+                thick_word=plan.thick_word,
+                weight=weight,
+            )
             if piece.thickness_mm >= 10
-            else f"{piece.thickness_mm:.1f} mm {plan.thick_word}, {weight}",
+            else Message(
+                "protocol-mm",
+                thickness=Quantity(piece.thickness_mm, "mm", digits=1),
+                thick_word=plan.thick_word,
+                weight=weight,
+            ),
             sign=self.signs.text("in"),
             measures="thickness_mm",
             moment="shaped",
-            cautions=(f"Warm only the piece you are shaping, once or twice: the dough cracks below {until:.0f} °C.",)
+            cautions=(Message("protocol-warm-only-the-piece-you", until=Quantity(until, "C", digits=0)),)
             if until
             else (),
         )
@@ -412,19 +461,26 @@ class _Maker:
             yield RunStep(id=step, group="shape", kind="do", text=method_step.text.rstrip("."), lines=method_step.added)
 
 
-_ACTS = {
-    "microwave": "Microwave at {watts:.0f} W",
-    "pan": "Dry in a pan over medium heat, stirring",
-    "salt": "Salt and let stand",
-    "cook": "Cook until soft, then drain",
-    "squeeze": "Squeeze in a cloth {times} times",
-    "stand": "Let it stand and drain",
+def _drying_text(act: DryingStep) -> Wording:
+    """Return what is done in one act of drying a vegetable."""
+    if act.act == "microwave":
+        return Message("protocol-microwave-at-watts", watts=Quantity(act.watts, "number", digits=0))
+    if act.act == "squeeze":
+        return Message("protocol-squeeze-in-a-cloth-times", times=act.times)
+    return _ACTS.get(act.act, act.act)
+
+
+_ACTS: dict[str, Wording] = {
+    "pan": Message("protocol-dry-in-a-pan-over"),
+    "salt": Message("protocol-salt-and-let-stand"),
+    "cook": Message("protocol-cook-until-soft-then-drain"),
+    "stand": Message("protocol-let-it-stand-and-drain"),
 }
 
 
-def _classes(handling: HandlingForecast) -> str:
+def _classes(handling: HandlingForecast) -> Wording:
     low, high = handling.target_low, handling.target_high
-    return low if low == high else f"{low} to {high}"
+    return low if low == high else Message("protocol-to", low=low, high=high)
 
 
 def _says_something(handling: HandlingForecast) -> bool:

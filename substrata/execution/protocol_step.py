@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.base.messages.message import Capitalized, Wording
+
 Group = Literal["ready", "prep", "weigh", "mix", "rest", "shape", "bake", "cool", "finish"]
 Kind = Literal["do", "weigh", "wait", "measure", "moment", "feel"]
 
@@ -16,7 +18,7 @@ class RunStep:
     id: str  # stable for a formula: what is logged of it refers to it
     group: Group
     kind: Kind
-    text: str
+    text: Wording
     grams: float | None = None  # to weigh, of all batches
     low_g: float | None = None  # nobody minds what lies between
     high_g: float | None = None
@@ -29,13 +31,14 @@ class RunStep:
     bowl: str = ""
     minutes: float | None = None  # how long; None takes no time of its own
     check_min: float | None = None  # when to look first
-    target: str = ""  # "240 g after squeezing", "38–45 °C", "8 mm"
-    sign: str = ""  # how it looks when it is right
+    target: Wording = ""  # "240 g after squeezing", "38–45 °C", "8 mm"
+    sign: Wording = ""  # how it looks when it is right
     measures: str = ""  # field of the log that a number goes to: dough_c, thickness_mm …
     moment: str = ""  # moment that pressing it marks: mixed, in, out …
     starts: str = ""  # moment at which its clock begins by itself
     slip: str = ""  # small thing that is done or left
-    cautions: tuple[str, ...] = ()
+    cautions: tuple[Wording, ...] = ()
+    oven_c: float | None = None  # setting of the oven or the oil meanwhile
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -49,9 +52,9 @@ class RunPlan:
     ready_min: float | None  # in the oven
     wanted_low: str  # handling classes it is shaped at
     wanted_high: str
-    text: str
+    text: Wording
 
 
-def sentence(words: str) -> str:
-    """Words with a capital at their beginning."""
-    return words[:1].upper() + words[1:]
+def sentence(words: Wording) -> Wording:
+    """Return words with a capital first letter."""
+    return Capitalized(words)

@@ -109,7 +109,7 @@ def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
     use_by, why = min(_ends(dry, packed_on))
     inside = _allergens(dough, {w.line.id for w in dry})
     later = _allergens(dough, {w.line.id for w in dough.batch.lines} - {w.line.id for w in dry})
-    keep = "Keep airtight, cool and dark. " + " ".join(blend.cautions)
+    keep = "Keep airtight, cool and dark. " + " ".join(map(str, blend.cautions))
     add, bake = tuple(_added(recipe, dough, {w.line.id for w in dry})), _bake(recipe)
     return PremixBags(
         name=recipe.name,

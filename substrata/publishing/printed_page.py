@@ -56,13 +56,13 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
     cautions = "".join(f'<p class="caution">{escape(text)}</p>' for text in recipe.cautions)
     allergens = f"<p><b>Allergens:</b> {escape(', '.join(recipe.allergens))}</p>" if recipe.allergens else ""
     price = f" · {escape(recipe.cost)}" if recipe.cost else ""
-    items = "".join(f"<li><b>{escape(v.name)}</b>: {escape(v.text)}</li>" for v in recipe.variants)
+    items = "".join(f"<li><b>{escape(v.name)}</b>: {escape(str(v.text))}</li>" for v in recipe.variants)
     variants = f"<h2>Variants</h2><ul>{items}</ul>" if items else ""
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
         f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(recipe.yields)} · '
         f"<b>{escape(recipe.net_carbs)} net carbs a piece</b> ({escape(recipe.net_rule)}){price}</p>"
-        f"{_incomplete(recipe)}{groups}<h2>Method</h2><ol>{steps}</ol>{variants}<h2>Keeping</h2><p>{escape(recipe.keeping.text)}</p>"
+        f"{_incomplete(recipe)}{groups}<h2>Method</h2><ol>{steps}</ol>{variants}<h2>Keeping</h2><p>{escape(str(recipe.keeping.text))}</p>"
         f"<h2>Figures</h2><table>{figures}</table>{allergens}{cautions}</body></html>"
     )
 

@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import get_args
 
+from substrata.base.messages.quantity import Quantity
+from substrata.base.messages.reader import current_reader, reading
+from substrata.base.settings import Units
 from substrata.base.tables.table_reader import constant
 from substrata.base.tables.table_texts import without_weight
 from substrata.evaluation.dough import Dough
@@ -77,7 +81,7 @@ class Recipe:
     steps: tuple[RecipeStep, ...]
     work_min: float  # of waiting, resting, baking and cooling together
     bake_min: float | None
-    oven: str  # "177 °C"
+    oven: str  # "177 °C"; "" where nothing is heated
     keeping: Keeping
     cost: str  # "0.62 USD per piece"; "" when no price is known
     figures: tuple[tuple[str, str, str], ...]  # name, a piece, per 100 g
@@ -121,7 +125,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         steps=tuple(_steps(plan, dough.formula.method)),
         work_min=sum(step.minutes or 0 for step in plan.steps if step.id != "preheat"),
         bake_min=sum(step.minutes or 0 for step in bake) or None,
-        oven=next((step.text.rpartition(" at ")[2] for step in bake if "°C" in step.text), ""),
+        oven=next((str(Quantity(step.oven_c, "oven", digits=0)) for step in bake if step.oven_c is not None), ""),
         keeping=keeping(dough),
         cost=f"{price.piece:.2f} {price.currency} per piece"
         if price.priced_share > constant("price_shown_from") and price.piece >= _LEAST_PRICE
@@ -189,13 +193,22 @@ def _steps(plan: RunPlan, edits: Mapping[str, MethodEdit]) -> Iterator[RecipeSte
             text=edit.text if edit else computed,
             computed=computed,
             edited=edit is not None,
-            stale=edit is not None and edit.of != computed,
+            stale=edit is not None and edit.of not in _renderings(step, computed),
         )
+
+
+def _renderings(step: RunStep, computed: str) -> tuple[str, ...]:
+    """Return a step's sentence in all units: other units of the kitchen do not make the baker's own words out of date."""
+    texts = [computed]
+    for units in get_args(Units):
+        with reading(replace(current_reader(), units=units)):
+            texts.append(ingredient_text(step))
+    return tuple(texts)
 
 
 def ingredient_text(step: RunStep) -> str:
     """Return a step of the bench as a sentence of a recipe."""
-    text = step.text.rstrip(".")
+    text, target, sign = str(step.text).rstrip("."), str(step.target), str(step.sign)
     amount = f", {step.grams:g} g" if step.kind == "weigh" and step.grams else ""
     minutes = ""
     if step.kind == "wait" and step.minutes and step.id != "preheat":
@@ -207,21 +220,20 @@ def ingredient_text(step: RunStep) -> str:
             if length < 91
             else f", {length / 60:.1f} h"
         )
-    if step.target and "out by" in step.target:
+    if step.check_min is not None and step.group == "bake":
         minutes = ""
     parts = [f"{text}{amount}{minutes}"]
-    if step.target and not _repeats(step) and step.target.rstrip(" min") not in minutes:
-        parts.append(step.target)
-    if step.sign and step.sign not in text:
-        parts.append(step.sign)
+    if target and not _repeats(step, text, target) and target.rstrip(" min") not in minutes:
+        parts.append(target)
+    if sign and sign not in text:
+        parts.append(sign)
     return ": ".join((parts[0], "; ".join(part.rstrip(".") for part in parts[1:]))).rstrip(": ") + "."
 
 
-def _repeats(step: RunStep) -> bool:
+def _repeats(step: RunStep, text: str, target: str) -> bool:
     """Whether a target tells what the words before it tell already."""
-    plain = step.target.removesuffix(" oven setting")
-    raw = f"{step.grams:g} g raw" if step.grams else ""
-    return plain in step.text or step.target == raw or step.target.startswith("after ")
+    when = step.kind == "moment" and step.id.startswith(("stage:", "slip:"))
+    return target in text or step.bowl == "raw" or when
 
 
 def _figures(panels: Card, *, eu: bool) -> Iterator[tuple[str, str, str]]:

@@ -7,6 +7,7 @@ import io
 import json
 from typing import Any
 
+from substrata.base.messages.message import Wording
 from substrata.formula.exchange.spreadsheet_cells import safe_cell
 from substrata.publishing.recipe import Recipe, RecipeLine
 
@@ -42,7 +43,7 @@ def as_text(recipe: Recipe) -> str:
     if recipe.variants:
         rows += ["Variants:", *(f"- {variant.name}: {variant.text}" for variant in recipe.variants), ""]
     rows += [
-        recipe.keeping.text,
+        str(recipe.keeping.text),
         "",
         *filter(None, (recipe.incomplete,)),
         f"Net carbs {recipe.net_carbs} per piece ({recipe.net_rule}).",
@@ -71,7 +72,7 @@ def as_markdown(recipe: Recipe) -> str:
     rows += ["", "## Method", "", *(f"{n}. {_plain(step.text)}" for n, step in enumerate(recipe.steps, 1))]
     if recipe.variants:
         rows += ["", "## Variants", "", *(f"- **{_plain(v.name)}**: {_plain(v.text)}" for v in recipe.variants)]
-    rows += ["", "## Keeping", "", recipe.keeping.text, "", "## Figures", "", "| | a piece |", "|:--|--:|"]
+    rows += ["", "## Keeping", "", str(recipe.keeping.text), "", "## Figures", "", "| | a piece |", "|:--|--:|"]
     rows += [f"| {name} | {piece} |" for name, piece, _ in recipe.figures]
     if recipe.allergens:
         rows += ["", f"**Allergens:** {', '.join(recipe.allergens)}"]
@@ -79,8 +80,9 @@ def as_markdown(recipe: Recipe) -> str:
     return "\n".join(rows) + "\n"
 
 
-def _plain(text: str) -> str:
+def _plain(text: Wording) -> str:
     """Text that Markdown leaves alone."""
+    text = str(text)
     for mark in ("\\", "`", "*", "_", "|", "<", "["):
         text = text.replace(mark, f"\\{mark}")
     return " ".join(text.split())

@@ -26,12 +26,12 @@ def as_xlsx(recipe: Recipe) -> bytes:
     figures: list[list[Any]] = [["figure", "per piece", "per 100 g"], *([*row] for row in recipe.figures)]
     _filled(book.create_sheet("Figures"), figures)
     if recipe.variants:
-        _filled(book.create_sheet("Variants"), [["variant", "what"], *([v.name, v.text] for v in recipe.variants)])
+        _filled(book.create_sheet("Variants"), [["variant", "what"], *([v.name, str(v.text)] for v in recipe.variants)])
     about: list[list[Any]] = [
         ["name", recipe.name],
         ["makes", recipe.yields],
         ["pieces", recipe.pieces],
-        ["keeping", recipe.keeping.text],
+        ["keeping", str(recipe.keeping.text)],
     ]
     _filled(book.create_sheet("About"), about)
     for sheet in book.worksheets:

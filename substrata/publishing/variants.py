@@ -8,6 +8,8 @@ from functools import cache
 from typing import Literal
 
 from substrata.base.errors import SubstrataError
+from substrata.base.messages.message import Joined, Listing, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.varieties import variety_figures
@@ -28,7 +30,7 @@ class Variant:
 
     kind: VariantKind
     name: str
-    text: str
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,15 +69,24 @@ def _sorts(dough: Dough, batches: float) -> Iterator[Variant]:
     line_ids = {sort.name: sort.lines for sort in dough.formula.sorts}
     for sort in figures:
         lines = [
-            f"{as_poured(w.grams.value * batches):g} g {_small(w.ingredient.name)}"
+            Message(
+                "variants-g",
+                as_poured=Quantity(as_poured(w.grams.value * batches), "g", digits=-1),
+                small=_small(w.ingredient.name),
+            )
             for w in dough.batch.lines
             if w.line.id in line_ids[sort.name]
         ]
-        with_ = f" with {', '.join(lines)}" if lines else " as they are"
+        with_ = Message("variants-with", lines=Joined(lines, ", ")) if lines else Message("variants-as-they-are")
         yield Variant(
             kind="sort",
             name=sort.name,
-            text=f"{sort.pieces * batches:g} ×{with_}; {sort.net_carbs:.1f} g net carbs each.",
+            text=Message(
+                "variants-g-net-carbs-each",
+                pieces=Quantity(sort.pieces * batches, "number", digits=-1),
+                additions=with_,
+                net_carbs=Quantity(sort.net_carbs, "nutrient", digits=1),
+            ),
         )
 
 
@@ -87,8 +98,8 @@ def _tried(dough: Dough, tried: Sequence[Formula]) -> Iterator[Variant]:
             if change.kind in ("added", "removed", "grams", "swapped")
         ]
         if changes and other.name:
-            more = f" and {len(changes) - _CHANGES} more" if len(changes) > _CHANGES else ""
-            yield Variant(kind="tried", name=other.name, text=f"{'; '.join(changes[:_CHANGES])}{more}.")
+            more = Message("variants-and-more", changes=len(changes) - _CHANGES) if len(changes) > _CHANGES else ""
+            yield Variant(kind="tried", name=other.name, text=Joined((Joined(changes[:_CHANGES], "; "), more, "."), ""))
 
 
 def _seasoned(dough: Dough, batches: float) -> Iterator[Variant]:
@@ -102,13 +113,28 @@ def _seasoned(dough: Dough, batches: float) -> Iterator[Variant]:
             for ingredient, share in seasoning.shares
         )
         weighed = [weigh_line(line, dough.library, dough.settings) for line in lines]
-        words = " and ".join(f"{as_poured(w.grams.value * batches):g} g {_small(w.ingredient.name)}" for w in weighed)
+        words = Listing(
+            Message(
+                "variants-g",
+                as_poured=Quantity(as_poured(w.grams.value * batches), "g", digits=-1),
+                small=_small(w.ingredient.name),
+            )
+            for w in weighed
+        )
         formula = replace(dough.formula, lines=(*dough.formula.lines, *lines))
         more = Dough(formula, dough.library, dough.settings).bracketed.value("net_carbs") - dough.bracketed.value(
             "net_carbs"
         )
-        carbs = f"; adds {more:.1f} g net carbs per piece" if more >= constant("visible_carbs_g") else ""
-        yield Variant(kind="seasoning", name=seasoning.name, text=f"{words}, mixed into the dry ingredients{carbs}.")
+        carbs = (
+            Message("variants-adds-g-net-carbs-per", more=Quantity(more, "g", digits=1))
+            if more >= constant("visible_carbs_g")
+            else ""
+        )
+        yield Variant(
+            kind="seasoning",
+            name=seasoning.name,
+            text=Message("variants-mixed-into-the-dry-ingredients", words=words, carbs=carbs),
+        )
 
 
 def _small(name: str) -> str:

@@ -13,6 +13,7 @@ from types import MappingProxyType
 
 import numpy as np
 
+from substrata.base.messages.message import Capitalized, Wording
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
@@ -51,7 +52,7 @@ _WARMER = {"cold": "prep", "rest": "prep", "chill": "prep"}
 class QuickFix:
     """One remedy."""
 
-    text: str  # "− 60 g water, to 120 g"; or what to do where no gram helps
+    text: Wording  # "− 60 g water, to 120 g"; or what to do where no gram helps
     causes: tuple[str, ...]  # what it mends, in words
     keys: tuple[str, ...]  # the quantities that it mends
     line: str = ""  # to change; "" where none is
@@ -128,7 +129,7 @@ def _elsewhere(dough: Dough) -> Iterator[QuickFix]:
     cause = dough.handling.cause if dough.handling else None
     if cause is not None and cause.kind in _HEAT_KINDS:
         yield QuickFix(
-            text=f"{cause.text[:1].upper()}{cause.text[1:]}",
+            text=Capitalized(cause.text),
             causes=("handling",),
             keys=("handling",),
             station=_WARMER[cause.kind],

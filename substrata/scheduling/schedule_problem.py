@@ -11,6 +11,7 @@ from functools import cached_property, partial
 from math import ceil
 from typing import Literal
 
+from substrata.base.messages.message import Wording
 from substrata.base.tables.table_reader import constant
 
 Hands = Literal["all", "ends", "none"]
@@ -23,7 +24,7 @@ class Task:
 
     id: str
     bake: str
-    text: str
+    text: Wording
     kind: str  # prep, dry, weigh, melt, mix, rest, shape, bake, top, cool, chill
     minutes: int  # as planned; the least length of what may lie longer
     low: int  # nine in ten take from here

@@ -91,7 +91,7 @@ def test_a_line_that_cannot_be_weighed_is_left_out_and_the_rest_is_kept():
 
 def test_an_empty_bowl_and_a_bowl_without_base_say_so():
     empty = of(document())
-    assert "no ingredients yet" in empty.summary[0].text.lower()
+    assert "no ingredients yet" in str(empty.summary[0].text).lower()
     assert {w.code for w in empty.warnings} == {"empty"}
     no_base = of(document(egg=100, water=20))
     assert "no-base" in {w.code for w in no_base.warnings}

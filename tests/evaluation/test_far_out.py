@@ -11,7 +11,7 @@ def told(**lines):
 
 
 def sentence(analysis):
-    return "".join(phrase.text for phrase in analysis.summary)
+    return "".join(str(phrase.text) for phrase in analysis.summary)
 
 
 def test_a_hundredweight_of_a_gum_is_asked_about():

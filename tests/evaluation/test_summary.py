@@ -4,7 +4,7 @@ import pytest
 
 
 def sentence(analysis):
-    return "".join(phrase.text for phrase in analysis.summary)
+    return "".join(str(phrase.text) for phrase in analysis.summary)
 
 
 @pytest.mark.parametrize(

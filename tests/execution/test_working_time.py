@@ -21,7 +21,7 @@ def test_a_short_working_time_is_said_and_counts_against_the_dough():
     assert working_minutes(dough) < 3
     assert short_working_minutes(dough) is not None
     told = analyse(dough.formula, LIBRARY, Settings())
-    assert "to shape it before it cracks" in "".join(phrase.text for phrase in told.summary)
+    assert "to shape it before it cracks" in "".join(str(phrase.text) for phrase in told.summary)
     assert "working-time-short" in {warning.code for warning in told.warnings}
     bench = BalanceProblem(dough.formula, LIBRARY, Settings(), Wish())
     assert "working_time" in check_by_model(bench, np.array([slot.start for slot in bench.slots])).missed

@@ -209,7 +209,7 @@ def test_told_stages_are_kept_and_a_turn_is_told():
             LIBRARY,
         )
     )
-    assert turned.text.startswith("Flip at 12 min")
+    assert str(turned.text).startswith("Flip at 12 min")
     stages = [{"kind": "preheat"}, {"kind": "bake", "minutes": 12, "oven_c": 200}, {"kind": "door"}, {"kind": "broil"}]
     own = bake(Dough(formula("thin-crust", 1, {"stages": stages}, **VEGETABLE), LIBRARY))
     assert own.stages[0].end_min == 12

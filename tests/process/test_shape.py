@@ -252,6 +252,6 @@ def test_a_girth_may_be_thicker_in_the_oil_than_a_sheet():
     assert ring.heats_as_mm * 2.4048 == pytest.approx(20.0 * pi / 2)
     plan = shape(Dough(formula("doughnut", 6, thick), LIBRARY))
     assert any("darkens in the oil" in note for note in plan.notes)
-    assert any(note.startswith("In the oil, each piece spreads to about") for note in plan.notes)
+    assert any(str(note).startswith("In the oil, each piece spreads to about") for note in plan.notes)
     assert (plan.fried, plan.loads) == (True, 0)
     assert shape(Dough(formula("bun", 6), LIBRARY)).loads == 1

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 
 from substrata.base.bulk_dataclass import in_bulk
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.analysis.summary import Phrase, summary
@@ -82,8 +84,8 @@ class Basis:
     convention: str
     convention_rule: str
     energy_method: str
-    range: str
-    handling: str  # the practice behind how it handles
+    range: Wording
+    handling: Wording  # the practice behind how it handles
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -176,28 +178,28 @@ def analyse_dough(dough: Dough) -> Analysis:
             convention=settings.convention,
             convention_rule=CONVENTIONS[settings.convention],
             energy_method=METHOD,
-            range="In 9 of 10 doughs, the handling is within this range",
+            range=Message("analyse-in-of-doughs-the-handling"),
             handling=handling_rests_on(dough.kind) if dough.handling else _no_handling(dough),
         ),
     )
 
 
-def _beyond(dough: Dough) -> str:
+def _beyond(dough: Dough) -> Wording:
     """Say which binder is so far over what was ever tried that nothing can be forecast; "" where none is."""
     for cap in dough.binder.caps:
         if cap.percent > constant("binder_beyond_cap") * cap.hard_percent:
-            return f"{cap.percent:.0f} % of it is {cap.name}"
+            return Message("analyse-of-it-is", percent=Quantity(cap.percent, "%", digits=0), cap_name=cap.name)
     return ""
 
 
-def _no_handling(dough: Dough) -> str:
+def _no_handling(dough: Dough) -> Wording:
     """Why it cannot be said how a dough handles."""
     lines = len(dough.inside.lines)
     if not lines:
-        return "No dough yet. Add ingredients to see how it handles."
+        return Message("analyse-no-dough-yet-add-ingredients")
     if lines == 1:
-        return "One ingredient is not a dough yet. Add the other ingredients."
-    return "Not enough dough to forecast handling."
+        return Message("analyse-one-ingredient-is-not-a")
+    return Message("analyse-not-enough-dough-to-forecast")
 
 
 def _analysis(judged: tuple[TargetState, ...], key: str) -> TargetState:

@@ -6,8 +6,10 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from substrata.base.messages.message import Message
+from substrata.base.messages.quantity import Quantity, in_grams, in_percent
 from substrata.base.tables.table_reader import constant
-from substrata.evaluation.analysis.phrasing import grams, percent, short_name
+from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, WarningInputs
 from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.batch_lines import WeighedLine
@@ -23,12 +25,12 @@ _A_FEW = 2  # lines from which it is a dough
 
 def _no_lines(r: WarningInputs) -> Iterator[DoughWarning]:
     if not r.dough.batch.lines:
-        yield DoughWarning(code="empty", severity="note", text="No ingredients yet. Add one or paste a list.")
+        yield DoughWarning(code="empty", severity="note", text=Message("dough-warnings-no-ingredients-yet-add-one"))
     elif r.dough.batch.dry_base_g <= 0:
         yield DoughWarning(
             code="no-base",
             severity="note",
-            text="Add a flour, fiber, or binder: baker's percentages need a dry base.",
+            text=Message("dough-warnings-add-a-flour-fiber-or"),
         )
 
 
@@ -39,14 +41,26 @@ def _caps(r: WarningInputs) -> Iterator[DoughWarning]:
                 code=f"{cap.name.replace(' ', '-')}-over-cap",
                 severity="act",
                 lines=cap.lines,
-                text=f"Reduce the {cap.name}: {cap.percent:.1f} % of the dough is above the {cap.hard_percent:g} % limit and makes it {cap.effect}.",
+                text=Message(
+                    "dough-warnings-reduce-the-of-the-dough",
+                    cap_name=cap.name,
+                    percent=Quantity(cap.percent, "%", digits=1),
+                    hard=Quantity(cap.hard_percent, "%", digits=-1),
+                    effect=cap.effect,
+                ),
             )
         elif cap.percent > cap.soft_percent:
             yield DoughWarning(
                 code=f"{cap.name.replace(' ', '-')}-near-cap",
                 severity="note",
                 lines=cap.lines,
-                text=f"{cap.name.capitalize()} is {cap.percent:.1f} % of the dough. From about {cap.soft_percent:g} to {cap.hard_percent:g} % the dough can turn {cap.effect}.",
+                text=Message(
+                    "dough-warnings-is-of-the-dough-from",
+                    cap_name=cap.name.capitalize(),
+                    percent=Quantity(cap.percent, "%", digits=1),
+                    soft=Quantity(cap.soft_percent, "%", high=cap.hard_percent, digits=-1),
+                    effect=cap.effect,
+                ),
             )
 
 
@@ -56,7 +70,12 @@ def _heat_set(r: WarningInputs) -> Iterator[DoughWarning]:
         yield DoughWarning(
             code="heat-set-low",
             severity="note",
-            text=f"Add egg, egg white, or whey: only {percent(share)} of the binding sets in the oven. A {r.dough.form.name.lower()} needs {percent(least)}, or it may rise and then sink.",
+            text=Message(
+                "dough-warnings-add-egg-egg-white-or",
+                share=in_percent(share),
+                form_name=r.dough.form.name.lower(),
+                least=in_percent(least),
+            ),
         )
 
 
@@ -75,7 +94,7 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
             code="soda-browns",
             severity="note",
             lines=soda,
-            text=f"{grams(lift.soda_excess_g)} of baking soda has no acid to react with. The dough browns and spreads more, which suits some cookies.",
+            text=Message("dough-warnings-of-baking-soda-has-no", soda_excess=in_grams(lift.soda_excess_g)),
         )
     elif excess > constant("soapy_soda"):
         surely = excess > constant("soapy_surely")
@@ -83,15 +102,18 @@ def _acid_balance(r: WarningInputs) -> Iterator[DoughWarning]:
             code="soda-unneutralised",
             severity="act" if surely else "note",
             lines=soda,
-            text=f"{grams(lift.soda_excess_g)} of soda has nothing to react with: {'soapy taste, brown crumb' if surely else 'you may taste it, and it browns'}. "
-            "Use less soda, add an acid, or use baking powder.",
+            text=Message(
+                "dough-warnings-of-soda-has-nothing-to",
+                soda_excess=in_grams(lift.soda_excess_g),
+                surely="yes" if surely else "no",
+            ),
         )
     if acid and lift.soda_g and 100 * lift.acid_excess_g / dough > constant("sour_acid"):
         yield DoughWarning(
             code="acid-left",
             severity="note",
             lines=acid,
-            text=f"Reduce the acid or add {grams(lift.acid_excess_g)} of baking soda: the extra acid will taste sour.",
+            text=Message("dough-warnings-reduce-the-acid-or-add", acid_excess=in_grams(lift.acid_excess_g)),
         )
 
 
@@ -101,15 +123,19 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
     if r.dough.handling is None or cause is None:
         return
     what = {
-        "crumbly": "It crumbles",
-        "stiff": "Too stiff to shape",
-        "cold": "Too cool to shape",
-        "wet": "Too soft to shape",
-        "chill": "Too soft to shape yet",
+        "crumbly": Message("dough-warnings-it-crumbles"),
+        "stiff": Message("dough-warnings-too-stiff-to-shape"),
+        "cold": Message("dough-warnings-too-cool-to-shape"),
+        "wet": Message("dough-warnings-too-soft-to-shape"),
+        "chill": Message("dough-warnings-too-soft-to-shape-yet"),
     }
     text = what.get(cause.kind, "Not ready yet")
     mild = cause.kind in ("rest", "chill") or _is_batter(r, cause.kind) or _may_fit(r.dough.handling)
-    yield DoughWarning(code=f"handling-{cause.kind}", severity="note" if mild else "act", text=f"{text}: {cause.text}.")
+    yield DoughWarning(
+        code=f"handling-{cause.kind}",
+        severity="note" if mild else "act",
+        text=Message("dough-warnings-parts", text=text, cause_text=cause.text),
+    )
 
 
 def _working_time(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -117,12 +143,15 @@ def _working_time(r: WarningInputs) -> Iterator[DoughWarning]:
     minutes = short_working_minutes(r.dough)
     if minutes is None:
         return
-    time = f"about {minutes:.0f} min" if minutes >= 1 else "less than a minute"
+    time = (
+        Message("dough-warnings-about-min", minutes=Quantity(minutes, "min", digits=0))
+        if minutes >= 1
+        else Message("dough-warnings-less-than-a-minute")
+    )
     yield DoughWarning(
         code="working-time-short",
         severity="act",
-        text=f"It cracks after {time} on the work surface: have the oven hot before the cheese melts, shape a piece at a time and "
-        "keep the rest warm. More cheese or less flour gives more time.",
+        text=Message("dough-warnings-it-cracks-after-on-the", time=time),
     )
 
 
@@ -154,7 +183,7 @@ def _greasy(r: WarningInputs) -> Iterator[DoughWarning]:
             code="greasy",
             severity="act",
             lines=tuple(w.line.id for w in batch.lines if w.role == "fat"),
-            text=f"Reduce the fat: {percent(share)} of the dough is butter or oil, so it spreads flat and tastes greasy. Even rich doughs rarely go above 25 %.",
+            text=Message("dough-warnings-reduce-the-fat-of-the", share=in_percent(share)),
         )
 
 
@@ -170,7 +199,7 @@ def _garlic_in_oil(r: WarningInputs) -> Iterator[DoughWarning]:
             code="garlic-oil",
             severity="caution",
             lines=lines,
-            text="Garlic in oil or butter can cause botulism. Make it fresh, keep it in the fridge, and use it within 4 days.",
+            text=Message("dough-warnings-garlic-in-oil-or-butter"),
         )
 
 
@@ -182,7 +211,9 @@ def _sinks(r: WarningInputs) -> Iterator[DoughWarning]:
             code="may-sink",
             severity="note",
             lines=lines,
-            text=f"Use less baking powder or add egg white: the gas needs {r.dough.lift.strain:.1f} times the space this dough can hold, so it may rise and then sink.",
+            text=Message(
+                "dough-warnings-use-less-baking-powder-or", strain=Quantity(r.dough.lift.strain, "number", digits=1)
+            ),
         )
 
 
@@ -194,7 +225,10 @@ def _cold_water(r: WarningInputs) -> Iterator[DoughWarning]:
             code="cool-psyllium",
             severity="note",
             lines=gelled,
-            text=f"Use warm liquid (38–45 °C): mixed at {r.dough.handling.temperature_c:.0f} °C, the psyllium forms less gel and the dough stays wet.",
+            text=Message(
+                "dough-warnings-use-warm-liquid-c-mixed",
+                temperature=Quantity(r.dough.handling.temperature_c, "C", digits=0),
+            ),
         )
 
 
@@ -207,7 +241,7 @@ def _hot_yeast(r: WarningInputs) -> Iterator[DoughWarning]:
             code="hot-yeast",
             severity="act",
             lines=yeast,
-            text=f"Let the cheese cool to about 38 °C before you add the yeast: at {warm:.0f} °C the yeast dies.",
+            text=Message("dough-warnings-let-the-cheese-cool-to", warm=Quantity(warm, "C", digits=0)),
         )
 
 
@@ -219,14 +253,22 @@ def _gummy(r: WarningInputs) -> Iterator[DoughWarning]:
             code="perhaps-gummy",
             severity="note",
             lines=lines,
-            text=f"Bake until the crumb is dry, or it may be slightly gummy ({score.value:.0f} out of 10). Cause: {score.terms[0].what}.",
+            text=Message(
+                "dough-warnings-bake-until-the-crumb-is",
+                score=Quantity(score.value, "number", digits=0),
+                what=score.terms[0].what,
+            ),
         )
     if score and score.value >= constant("gummy_from"):
         yield DoughWarning(
             code="gummy",
             severity="act",
             lines=lines,
-            text=f"Expect a gummy crumb ({score.value:.0f} out of 10). Cause: {score.terms[0].what}. Bake longer or use less of it.",
+            text=Message(
+                "dough-warnings-expect-a-gummy-crumb-out",
+                score=Quantity(score.value, "number", digits=0),
+                what=score.terms[0].what,
+            ),
         )
 
 
@@ -246,7 +288,7 @@ def _nothing_binds(r: WarningInputs) -> Iterator[DoughWarning]:
     yield DoughWarning(
         code="nothing-binds",
         severity="act",
-        text="Add a binder (egg, egg white, psyllium, flax, or melted cheese), or the dough will fall apart.",
+        text=Message("dough-warnings-add-a-binder-egg-egg"),
     )
 
 
@@ -262,7 +304,7 @@ def _not_squeezed(r: WarningInputs) -> Iterator[DoughWarning]:
             code="not-squeezed",
             severity="act",
             lines=tuple(w.line.id for w in wet),
-            text=f"Squeeze the {names} first (see Prep): about {grams(juice)} of juice would come out in the oven and make the crust soggy.",
+            text=Message("dough-warnings-squeeze-the-first-see-prep", names=names, juice=in_grams(juice)),
         )
 
 
@@ -279,7 +321,7 @@ def _yeast(r: WarningInputs) -> Iterator[DoughWarning]:
             code="yeast-without-sugar",
             severity="note",
             lines=lines,
-            text="Add a little sugar if you want the yeast to raise the dough: with almost no sugar it only adds flavor.",
+            text=Message("dough-warnings-add-a-little-sugar-if"),
         )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Message, Wording
 from substrata.evaluation.analysis.analyse import Analysis
 from substrata.evaluation.analysis.target_states import TargetState
 from substrata.evaluation.target_ranges import is_outside
@@ -17,12 +18,12 @@ class FigureChange:
 
     key: str
     label: str
-    unit: str
+    unit: Wording
     before: float
     after: float
     state_before: str
     state_after: str
-    text: str
+    text: Wording
 
 
 def changes(before: Analysis, after: Analysis) -> tuple[FigureChange, ...]:
@@ -39,7 +40,9 @@ def changes(before: Analysis, after: Analysis) -> tuple[FigureChange, ...]:
                 after=after.handling.at_shaping.consistency,
                 state_before="in" if before.handling.fits else "out",
                 state_after="in" if after.handling.fits else "out",
-                text=f"Was: {before.handling.text} Now: {after.handling.text}",
+                text=Message(
+                    "figure-changes-was-now", handling_text=before.handling.text, handling_text_2=after.handling.text
+                ),
             )
         )
     return tuple(rows)
@@ -52,8 +55,8 @@ def _moved(old: TargetState, new: TargetState) -> bool:
 
 def _change(old: TargetState, new: TargetState) -> FigureChange:
     a, b = old.estimate.value, new.estimate.value
-    mended = "; now right" if new.state == "in" != old.state else ""
-    spoilt = f"; {new.note}" if is_outside(new.state) and new.state != old.state else ""
+    mended = Message("figure-changes-now-right") if new.state == "in" != old.state else ""
+    spoilt = Message("figure-changes-parts", note=new.note) if is_outside(new.state) and new.state != old.state else ""
     return FigureChange(
         key=new.key,
         label=new.label,

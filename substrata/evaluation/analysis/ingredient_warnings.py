@@ -7,9 +7,11 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 from typing import get_args
 
+from substrata.base.messages.message import Listing, Message, Wording
+from substrata.base.messages.quantity import Quantity, in_percent
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import with_numbers
-from substrata.evaluation.analysis.phrasing import percent, short_name
+from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.formula.batch.weighed_lines import read_from_scale
@@ -39,8 +41,8 @@ def _unlikely_amounts(r: WarningInputs) -> Iterator[DoughWarning]:
 
 def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
     for flag, text in (
-        ("pulse", "grain-free does not mean low-carb: dry legumes are 40 to 52 % net carbs"),
-        ("starch", "a starch is nearly all net carbohydrate"),
+        ("pulse", Message("ingredient-warnings-grain-free-does-not-mean")),
+        ("starch", Message("ingredient-warnings-a-starch-is-nearly-all")),
     ):
         lines = {
             w.line.id: w.ingredient.name for w in r.dough.batch.lines if flag in w.ingredient.flags and _is_starchy(w)
@@ -51,7 +53,12 @@ def _carb_traps(r: WarningInputs) -> Iterator[DoughWarning]:
                 code=f"{flag}-carbs",
                 severity="note",
                 lines=tuple(lines),
-                text=f"{percent(share)} of the net carbs come from {short_name(next(iter(lines.values())))}: {text}.",
+                text=Message(
+                    "ingredient-warnings-of-the-net-carbs-come",
+                    share=in_percent(share),
+                    next=short_name(next(iter(lines.values()))),
+                    text=text,
+                ),
             )
 
 
@@ -71,16 +78,25 @@ def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
             code="largest-doubt",
             severity="note",
             lines=(top.line,),
-            text=f"{_largest_share(top.spread_share)} the uncertainty in net carbs comes from {short_name(top.name)}. {_to_reduce(r, top.line)}",
+            text=Message(
+                "ingredient-warnings-the-uncertainty-in-net-carbs",
+                largest_share=_largest_share(top.spread_share),
+                top_name=short_name(top.name),
+                to_reduce=_to_reduce(r, top.line),
+            ),
         )
 
 
-def _to_reduce(r: WarningInputs, line: str) -> str:
+def _to_reduce(r: WarningInputs, line: str) -> Wording:
     """Return what would narrow a line's doubt: the scale where it was measured by volume or count, its pack where none is chosen."""
     w = next(w for w in r.dough.batch.lines if w.line.id == line)
-    todo = [] if read_from_scale(w.line) else ["weigh it"]
-    todo += [] if w.ingredient.pack else ["add your own pack's label"]
-    return f"To reduce it: {' and '.join(todo)}." if todo else "This food varies naturally."
+    todo = [] if read_from_scale(w.line) else [Message("ingredient-warnings-weigh-it")]
+    todo += [] if w.ingredient.pack else [Message("ingredient-warnings-add-your-own-pack-s")]
+    return (
+        Message("ingredient-warnings-to-reduce-it", todo=Listing(todo))
+        if todo
+        else Message("ingredient-warnings-this-food-varies-naturally")
+    )
 
 
 def _zeros(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -101,12 +117,16 @@ def _strange_packs(r: WarningInputs) -> Iterator[DoughWarning]:
             code="pack-unknown",
             severity="note",
             lines=lines,
-            text="A pack used in this formula is not in your pantry. Reference values are used instead.",
+            text=Message("ingredient-warnings-a-pack-used-in-this"),
         )
 
 
-def _largest_share(share: float) -> str:
-    return "Nearly all of" if share > 0.95 else f"{percent(share)} of"
+def _largest_share(share: float) -> Wording:
+    return (
+        Message("ingredient-warnings-nearly-all-of")
+        if share > 0.95
+        else Message("ingredient-warnings-of", share=in_percent(share))
+    )
 
 
 def _polyols(r: WarningInputs) -> Iterator[DoughWarning]:
@@ -115,7 +135,9 @@ def _polyols(r: WarningInputs) -> Iterator[DoughWarning]:
         yield DoughWarning(
             code="polyols",
             severity="caution",
-            text=f"{share:.0f} % polyols: excessive consumption may produce laxative effects.",
+            text=Message(
+                "ingredient-warnings-polyols-excessive-consumption-may-produce", share=Quantity(share, "%", digits=0)
+            ),
         )
 
 

@@ -6,8 +6,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.base.messages.message import Message, Uncapitalized, Wording
+from substrata.base.messages.quantity import Quantity, in_percent
 from substrata.base.tables.table_texts import without_weight
-from substrata.evaluation.analysis.phrasing import percent, short_name
+from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.analysis.target_states import TargetState
 from substrata.evaluation.target_ranges import fails, is_outside
 from substrata.formula.form_table import form_of
@@ -22,7 +24,7 @@ Tone = Literal["plain", "figure", "about", "act"]
 class Phrase:
     """A run of words; ``bracket`` names the figure behind it."""
 
-    text: str
+    text: Wording
     bracket: str = ""
     tone: Tone = "plain"
     section: str = ""  # part of the bench that shows more: handling or texture
@@ -37,13 +39,13 @@ def summary(
     weighed_lines: int,
     working_minutes: float | None = None,
     unweighed: Sequence[str] = (),
-    beyond: str = "",
+    beyond: Wording = "",
 ) -> tuple[Phrase, ...]:
     """How the dough holds and drinks, how it handles, what it eats like, and what a piece brings."""
     if not weighed_lines:
         if formula.lines:
-            return (Phrase(text="No ingredient has a usable weight. Each row says why.", tone="act"),)
-        return (Phrase(text="No ingredients yet. Add one, or paste an ingredient list."),)
+            return (Phrase(text=Message("summary-no-ingredient-has-a-usable"), tone="act"),)
+        return (Phrase(text=Message("summary-no-ingredients-yet-add-one")),)
     by_key = {bracket.key: bracket for bracket in brackets}
     return (
         *_incomplete(unweighed),
@@ -61,14 +63,17 @@ def _incomplete(unweighed: Sequence[str]) -> tuple[Phrase, ...]:
     if not unweighed:
         return ()
     return (
-        Phrase(text=f"Incomplete: {without_weight(unweighed)} yet, and every figure leaves that out. ", tone="act"),
+        Phrase(
+            text=Message("summary-incomplete-yet-and-every-figure", without_weight=without_weight(unweighed)),
+            tone="act",
+        ),
     )
 
 
-def _beyond(what: str) -> tuple[Phrase, ...]:
+def _beyond(what: Wording) -> tuple[Phrase, ...]:
     return (
         Phrase(
-            text=f"{what}: this is outside what the model knows, so handling and texture are not predicted. ",
+            text=Message("summary-this-is-outside-what-the", what=what),
             tone="act",
         ),
     )
@@ -85,8 +90,14 @@ def _working(minutes: float | None) -> tuple[Phrase, ...]:
     """Return a working time that is too short to shape all pieces; None where it is long enough."""
     if minutes is None:
         return ()
-    time = f"Only about {minutes:.0f} min" if minutes >= 1 else "Less than a minute"
-    return Phrase(text=f"{time} to shape it before it cracks.", section="handling", tone="act"), Phrase(text=" ")
+    time = (
+        Message("summary-only-about-min", minutes=Quantity(minutes, "min", digits=0))
+        if minutes >= 1
+        else Message("summary-less-than-a-minute")
+    )
+    return Phrase(text=Message("summary-to-shape-it-before-it", time=time), section="handling", tone="act"), Phrase(
+        text=" "
+    )
 
 
 def _eats(texture: Texture | None) -> tuple[Phrase, ...]:
@@ -99,7 +110,7 @@ def _eats(texture: Texture | None) -> tuple[Phrase, ...]:
     )
 
 
-def _phrase(bracket: TargetState, text: str) -> Phrase:
+def _phrase(bracket: TargetState, text: Wording) -> Phrase:
     return Phrase(
         text=text,
         bracket=bracket.key,
@@ -109,19 +120,19 @@ def _phrase(bracket: TargetState, text: str) -> Phrase:
 
 def _binding(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     load = by_key["binder_load"]
-    words = {
-        "in": "Good binding",
-        "under": "Rather loosely bound",
-        "over": "Rather firmly bound",
-        "low": "Too little binding",
-        "high": "Too much binding",
+    words: dict[str, Wording] = {
+        "in": Message("summary-good-binding"),
+        "under": Message("summary-rather-loosely-bound"),
+        "over": Message("summary-rather-firmly-bound"),
+        "low": Message("summary-too-little-binding"),
+        "high": Message("summary-too-much-binding"),
         "open": "Bound",
-        "undefined": "No dry base yet",
+        "undefined": Message("summary-no-dry-base-yet"),
     }
     rows = [_phrase(load, words[load.state])]
     if load.contributions and load.state != "undefined":
         top = load.contributions[0]
-        rows.append(Phrase(text=f" ({short_name(top.name)} {percent(top.share)})"))
+        rows.append(Phrase(text=Message("summary-parts", top_name=short_name(top.name), share=in_percent(top.share))))
     return tuple(rows)
 
 
@@ -129,35 +140,44 @@ def _water(by_key: Mapping[str, TargetState], formula: Formula) -> tuple[Phrase,
     fill = by_key["water_fill"]
     form = form_of(formula.form).name.lower()
     if fill.state == "in":
-        return _phrase(fill, f"right amount of water for a {form}"), Phrase(text=_heat(by_key["heat_set"]))
+        return _phrase(fill, Message("summary-right-amount-of-water-for", form=form)), Phrase(
+            text=_heat(by_key["heat_set"])
+        )
     if is_outside(fill.state):
-        return (_phrase(fill, fill.note), Phrase(text=f" for a {form}{_heat(by_key['heat_set'])}"))
-    return (_phrase(fill, "water not checked"),)
+        return (
+            _phrase(fill, fill.note),
+            Phrase(text=Message("summary-for-a", form=form, heat=_heat(by_key["heat_set"]))),
+        )
+    return (_phrase(fill, Message("summary-water-not-checked")),)
 
 
-def _heat(heat: TargetState) -> str:
-    return f"; only {percent(heat.estimate.value)} of the binding sets in the oven" if is_outside(heat.state) else ""
+def _heat(heat: TargetState) -> Wording:
+    return (
+        Message("summary-only-of-the-binding-sets", estimate=in_percent(heat.estimate.value))
+        if is_outside(heat.state)
+        else ""
+    )
 
 
 def _piece(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     carbs, protein = by_key["net_carbs"], by_key["protein"]
     return (
-        _phrase(carbs, f"{carbs.estimate.value:.1f} g net carbs"),
+        _phrase(carbs, Message("summary-g-net-carbs", estimate=Quantity(carbs.estimate.value, "nutrient", digits=1))),
         Phrase(text=" and "),
-        _phrase(protein, f"{protein.estimate.value:.1f} g protein"),
-        Phrase(text=" per piece."),
+        _phrase(protein, Message("summary-g-protein", estimate=Quantity(protein.estimate.value, "nutrient", digits=1))),
+        Phrase(text=Message("summary-per-piece")),
     )
 
 
 def _rest(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     """Lift and salt are mentioned only when they ask for something."""
-    words = {
-        ("lift", "low"): "Little leavening",
-        ("lift", "high"): "More gas than the dough can hold",
-        ("salt", "under"): "Low in salt",
-        ("salt", "over"): "Rather salty",
-        ("lift", "under"): "Little leavening",
-        ("lift", "over"): "Too much gas",
+    words: dict[tuple[str, str], Wording] = {
+        ("lift", "low"): Message("summary-little-leavening"),
+        ("lift", "high"): Message("summary-more-gas-than-the-dough"),
+        ("salt", "under"): Message("summary-low-in-salt"),
+        ("salt", "over"): Message("summary-rather-salty"),
+        ("lift", "under"): Message("summary-little-leavening"),
+        ("lift", "over"): Message("summary-too-much-gas"),
         ("salt", "low"): "Under-salted",
         ("salt", "high"): "Salty",
     }
@@ -165,5 +185,5 @@ def _rest(by_key: Mapping[str, TargetState]) -> tuple[Phrase, ...]:
     rows: list[Phrase] = []
     for bracket in asking:
         text = words[bracket.key, bracket.state]
-        rows += [Phrase(text=" " if not rows else ", "), _phrase(bracket, text if not rows else text.lower())]
+        rows += [Phrase(text=" " if not rows else ", "), _phrase(bracket, text if not rows else Uncapitalized(text))]
     return (*rows, Phrase(text=".")) if rows else ()

@@ -6,9 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import in_percent
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.base.tables.table_texts import without_weight
-from substrata.evaluation.analysis.phrasing import grams, percent, short_name
+from substrata.evaluation.analysis.phrasing import grams, short_name
 from substrata.evaluation.analysis.target_scales import Ruler, open_end_for, ruler
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import NO_TARGET, Source, State, aim, fails, is_outside, side_of, state_of
@@ -23,7 +25,7 @@ class TargetState:
 
     key: str
     label: str
-    unit: str
+    unit: Wording
     decimals: int
     primary: bool
     confidence: str  # computed, house scale or rule of thumb
@@ -32,7 +34,7 @@ class TargetState:
     window_source: Source
     ruler: Ruler
     state: State
-    note: str  # one line: what carries it, or what is wrong
+    note: Wording  # one line: what carries it, or what is wrong
     word_share: str  # what a contribution's share does: "brings", "binds"
     word_against: str  # what its share of the denominator does: "drinks"; "" when there is none to show
     contributions: tuple[Contribution, ...]
@@ -116,7 +118,9 @@ def _bracket(key: str, kind: _Kind, dough: Dough) -> TargetState:
     return TargetState(
         key=key,
         label=kind.label,
-        unit=f"{dough.settings.currency} {kind.unit}" if key == "cost" else kind.unit,
+        unit=Message("target-states-parts-3", currency=dough.settings.currency, unit=kind.unit)
+        if key == "cost"
+        else kind.unit,
         decimals=kind.decimals,
         primary=kind.primary,
         confidence=kind.confidence,
@@ -143,34 +147,38 @@ def _water_off(sheet: Sheet, window: Window) -> float:
     return 0.0
 
 
-def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, dough: Dough) -> str:
+def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, dough: Dough) -> Wording:
     if dough.unweighed:
-        return f"incomplete: {without_weight(dough.unweighed)}"
+        return Message("target-states-incomplete", without_weight=without_weight(dough.unweighed))
     if state == "undefined":
-        return "No dry base yet. Add a flour, a fiber, or a binder." if key == "binder_load" else ""
+        return Message("target-states-no-dry-base-yet-add") if key == "binder_load" else ""
     if is_outside(state):
         side = side_of(state)
         bound = (window.low if side == "low" else window.high) or 0.0
         near = not fails(state) and abs(figure.estimate.value - bound) <= constant("about_at_limit") * max(
             abs(bound), _HAIR
         )
-        limit = ", about at the limit" if near else ""
+        limit = Message("target-states-about-at-the-limit") if near else ""
         if key == "water_fill":
             off = grams(_water_off(dough.sheet, window))
-            return f"{off} water {'short' if side == 'low' else 'too much'}{limit}"
-        return _outside(kind, side, abs(figure.estimate.value - bound)) + limit
+            return Message("target-states-water", off=off, case="yes" if side == "low" else "no", limit=limit)
+        return Joined((_outside(kind, side, abs(figure.estimate.value - bound)), limit), "")
     if key == "cost" and (unpriced := len(unpriced_lines(dough.batch))):
         count = len(dough.batch.lines)
-        return f"counts {count - unpriced} of {count} ingredients: the others have no price"
+        return Message("target-states-counts-of-ingredients-the-others", count=count - unpriced, count_2=count)
     matrix = dough.binder.matrix.name
-    carried = [f"{short_name(c.name)} {percent(c.share)}" for c in figure.contributions[:2] if c.share > 0]
+    carried: list[Wording] = [
+        Message("target-states-parts-2", name=short_name(c.name), share=in_percent(c.share))
+        for c in figure.contributions[:2]
+        if c.share > 0
+    ]
     if key == "binder_load" and matrix:
         carried = [*carried[:1], matrix]
-    return " · ".join(carried) or "nothing in this formula contributes"
+    return Joined(carried, " · ") if carried else Message("target-states-nothing-in-this-formula-contributes")
 
 
-def _outside(kind: _Kind, side: str, off: float) -> str:
+def _outside(kind: _Kind, side: str, off: float) -> Wording:
     amount = f"{off:.{kind.decimals}f}"
     if float(amount) == 0:
-        return f"just {'under' if side == 'low' else 'over'} the target"
-    return f"{amount} {kind.word_low if side == 'low' else kind.word_high}"
+        return Message("target-states-just-the-target", case="yes" if side == "low" else "no")
+    return Message("target-states-parts", amount=amount, word_low=kind.word_low if side == "low" else kind.word_high)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+from substrata.base.messages.message import Wording
 from substrata.evaluation.analysis.target_states import TargetState
 from substrata.evaluation.dough import Dough
 from substrata.nutrition.hidden_amounts import Hidden, hidden
@@ -19,7 +20,7 @@ class DoughWarning:
 
     code: str
     severity: Severity
-    text: str
+    text: Wording
     lines: tuple[str, ...] = ()
 
 

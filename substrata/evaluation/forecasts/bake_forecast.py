@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.base.tables.table_texts import with_numbers
 from substrata.evaluation.dough import Dough
@@ -41,7 +43,7 @@ class BakeForecast:
     """What is told of a bake."""
 
     criterion: str  # that comes last: colour, core, dry, gel, pliable, topping, safe, weight
-    decides: str  # the same in words
+    decides: Wording  # the same in words
     ready_min: Between | None
     check_min: float | None
     golden_min: float | None
@@ -58,7 +60,7 @@ class BakeForecast:
     bake_to_piece_g: float | None
     carry_over_c: float | None  # core temperature at most, while it rests
     fried: bool  # in oil: dial and really are the oil's
-    oven: str
+    oven: Wording
     oven_c: float
     really_c: float  # by what is known of this oven
     stages: tuple[NamedStage, ...]
@@ -67,13 +69,13 @@ class BakeForecast:
     series: BakeSeries
     what_ifs: tuple[WhatIf, ...]
     settings: tuple[OvenSetting, ...]  # other temperatures for this thickness
-    flags: tuple[str, ...]  # what goes wrong
-    weak_spots: tuple[str, ...]  # where the forecast is least sure
-    cautions: tuple[str, ...]
-    sureness: str
-    rests_on: str  # the practice behind it
+    flags: tuple[Wording, ...]  # what goes wrong
+    weak_spots: tuple[Wording, ...]  # where the forecast is least sure
+    cautions: tuple[Wording, ...]
+    sureness: Wording
+    rests_on: Wording  # the practice behind it
     sorts: tuple[VarietyBake, ...]  # of a dough that is made into several, the first that is done first
-    text: str
+    text: Wording
 
 
 def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
@@ -142,9 +144,9 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         flags=_flags(forecast),
         weak_spots=_weak_spots(case, done_by_gel=done.decides == "gel", seeds=whole_seeds(dough.inside)),
         cautions=_cautions(case),
-        sureness="Log a bake to narrow the range: it still covers any oven."
+        sureness=Message("bake-forecast-log-a-bake-to-narrow")
         if not profile.bakes
-        else "The range is based on this oven. Weight is more reliable than time.",
+        else Message("bake-forecast-the-range-is-based-on"),
         rests_on=bake_rests_on(dough.kind, done.ready, profile.bakes),
         sorts=variety_bakes(dough),
         text=_text(forecast),
@@ -171,7 +173,7 @@ def _horizon(done: Doneness, ran: Ran) -> float:
 
 def _marks(whole: Ran, out: float, rested: Ran) -> tuple[StageMark, ...]:
     """Return the stages with the open one ended where it is taken out, and the rest after it."""
-    rows = []
+    rows: list[StageMark] = []
     for mark in whole.marks:
         if mark.start_min > out:
             continue
@@ -185,25 +187,25 @@ def _named(marks: tuple[StageMark, ...], *, fried: bool) -> tuple[NamedStage, ..
     )
 
 
-_DECIDES = {
-    "colour": "color (the core is done earlier)",
-    "core": "the core temperature",
+_DECIDES: dict[str, Wording] = {
+    "colour": Message("bake-forecast-color-the-core-is-done"),
+    "core": Message("bake-forecast-the-core-temperature"),
     "dry": "dryness",
-    "gel": "the crumb, which has to dry",
-    "pliable": "flexibility (it must still bend)",
-    "topping": "the topping",
-    "safe": "a food-safe center",
-    "weight": "your target weight",
+    "gel": Message("bake-forecast-the-crumb-which-has-to"),
+    "pliable": Message("bake-forecast-flexibility-it-must-still-bend"),
+    "topping": Message("bake-forecast-the-topping"),
+    "safe": Message("bake-forecast-a-food-safe-center"),
+    "weight": Message("bake-forecast-your-target-weight"),
 }
-_WORD = {
+_WORD: dict[str, Wording] = {
     "colour": "golden",
     "core": "done",
-    "dry": "dry and golden",
-    "gel": "dry enough",
+    "dry": Message("bake-forecast-dry-and-golden"),
+    "gel": Message("bake-forecast-dry-enough"),
     "pliable": "pliable",
     "topping": "melted",
     "safe": "done",
-    "weight": "at your target weight",
+    "weight": Message("bake-forecast-at-your-target-weight"),
 }
 _LONG = ("core", "gel", "weight", "safe")  # decided by the inside: the colour follows
 
@@ -219,48 +221,42 @@ class _Sentences:
     open_from: float
 
 
-def _flags(t: _Sentences) -> tuple[str, ...]:
+def _flags(t: _Sentences) -> tuple[Wording, ...]:
     """Where the model is known to be weak, or the bake goes wrong."""
-    rows = []
+    rows: list[Wording] = []
     done, case = t.done, t.case
     if done.ready is None:
-        rows.append(f"These settings do not work – {never_words(done.decides)}.")
+        rows.append(Message("bake-forecast-these-settings-do-not-work", never_words=never_words(done.decides)))
     elif done.burnt is not None and done.burnt < done.ready:
-        rows.append("Make it thinner, or bake longer at a lower temperature: it burns before it is done.")
+        rows.append(Message("bake-forecast-make-it-thinner-or-bake"))
     if done.ready is not None and done.decides in _LONG and (done.gold is None or done.gold > done.ready * 1.1):
-        gold = f"; golden from {_minutes(done.gold)} min" if done.gold else ""
-        rows.append(f"Use a wash or a hotter finish: it will still be pale when done{gold}.")
+        gold = Message("bake-forecast-golden-from-min", minutes=_minutes(done.gold)) if done.gold else ""
+        rows.append(Message("bake-forecast-use-a-wash-or-a", gold=gold))
     if case.fried and case.oven_c < constant("oil_greasy_c"):
-        rows.append("Heat the oil to 175–185 °C: in cooler oil the dough soaks up fat.")
+        rows.append(Message("bake-forecast-heat-the-oil-to-c"))
     if case.fried and case.oven_c > constant("oil_dark_c"):
-        rows.append("Cool the oil to 175–185 °C: hotter oil browns the outside before the center is done.")
+        rows.append(Message("bake-forecast-cool-the-oil-to-c"))
     if case.fried and case.piece.too_thick_to_fry:
-        rows.append("Make it thinner: at this thickness it is dark outside and raw inside.")
+        rows.append(Message("bake-forecast-make-it-thinner-at-this"))
     return tuple(rows)
 
 
-def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[str, ...]:
+def _weak_spots(case: BakeCase, *, done_by_gel: bool, seeds: float) -> tuple[Wording, ...]:
     """Where this forecast was least sure in its own study."""
-    rows = []
+    rows: list[Wording] = []
     if "thin-sheet" in forms()[case.form.id].traits and case.wet_percent > constant("very_wet_sheet"):
-        rows.append(
-            "Less certain: thin, very wet sheets dry more slowly than forecast. Keep checking after the forecast time."
-        )
+        rows.append(Message("bake-forecast-less-certain-thin-very-wet"))
     if case.gel_water is not None and case.form.asks_dry and seeds > constant("many_seeds"):
-        rows.append(
-            "Less certain: whole seeds in a gel dry more slowly than forecast. Keep checking after the forecast time."
-        )
+        rows.append(Message("bake-forecast-less-certain-whole-seeds-in"))
     if case.gel_water is not None and done_by_gel:
-        rows.append(
-            "Less certain: few psyllium bakes have been tested. Trust a hollow sound and the target weight more than the time."
-        )
+        rows.append(Message("bake-forecast-less-certain-few-psyllium-bakes"))
     if any(stage.kind == "top" for stage in case.stages):
-        rows.append("Rough forecast with a topping: it is done when the cheese has melted. Brown it to taste.")
+        rows.append(Message("bake-forecast-rough-forecast-with-a-topping"))
     return tuple(rows)
 
 
-def _cautions(case: BakeCase) -> tuple[str, ...]:
-    rows = []
+def _cautions(case: BakeCase) -> tuple[Wording, ...]:
+    rows: list[Wording] = []
     if case.filling is not None:
         rows.append(
             with_numbers(
@@ -274,43 +270,57 @@ def _cautions(case: BakeCase) -> tuple[str, ...]:
             )
         )
     if case.fried:
-        rows.append("Hot oil: never leave it unattended, keep water away, and have a lid ready.")
+        rows.append(Message("bake-forecast-hot-oil-never-leave-it"))
     return tuple(rows)
 
 
-def _text(t: _Sentences) -> str:
+def _text(t: _Sentences) -> Wording:
     """Check at 14 min; gold at about 16; burnt two minutes after; core safe at 9; take out at 412 g."""
     done = t.done
     if t.ready is None or done.ready is None:
-        return "This bake has no forecast end: it never gets done with these settings."
-    parts = []
+        return Message("bake-forecast-this-bake-has-no-forecast")
+    parts: list[Wording] = []
     early = [m for m in t.marks if m.kind in ("flip", "top")]
     if early:
         words = " and ".join(dict.fromkeys(m.kind for m in early))
-        parts.append(f"{words.capitalize()} at {_minutes(early[0].start_min)} min")
+        parts.append(Message("bake-forecast-at-min-2", words=words.capitalize(), minutes=_minutes(early[0].start_min)))
     parts.append(
-        f"{'start checking' if parts else 'Start checking'} at {_minutes(_check(t.ready, t.open_from) or 0.0)} min"
+        Message(
+            "bake-forecast-at-min",
+            parts="yes" if parts else "no",
+            minutes=_minutes(_check(t.ready, t.open_from) or 0.0),
+        )
     )
     word = _WORD[t.done.decides]
     parts.append(
-        f"{word} at about {_minutes(done.ready)} min (9 in 10 bakes: {_minutes(t.ready.low)}–{_minutes(t.ready.high)} min)"
+        Message(
+            "bake-forecast-at-about-min-in-bakes",
+            word=word,
+            minutes=_minutes(done.ready),
+            minutes_2=_minutes(t.ready.low),
+            minutes_3=_minutes(t.ready.high),
+        )
     )
     if done.burnt is not None:
         after = done.burnt - done.ready
-        parts.append(f"burns about {_minutes(max(after, 0.0))} min later" if after < 15 else "far from burning")
+        parts.append(
+            Message("bake-forecast-burns-about-min-later", minutes=_minutes(max(after, 0.0)))
+            if after < 15
+            else Message("bake-forecast-far-from-burning")
+        )
     if done.safe is not None:
-        parts.append(f"core is food-safe at {_minutes(done.safe)} min")
+        parts.append(Message("bake-forecast-core-is-food-safe-at", minutes=_minutes(done.safe)))
     if t.edge is not None and t.edge.ready is not None and t.edge.ready < constant("edge_sooner") * done.ready:
         sooner = _minutes(t.edge.ready)
         if sooner != _minutes(done.ready):
             parts.append(
-                f"take the outer pieces out at {sooner} min"
+                Message("bake-forecast-take-the-outer-pieces-out", sooner=sooner)
                 if t.case.piece.kind == "cut"
-                else f"edges done at {sooner} min"
+                else Message("bake-forecast-edges-done-at-min", sooner=sooner)
             )
     if t.bake_to is not None:
-        parts.append(f"take it out when the batch weighs {t.bake_to.best:.0f} g")
-    return "; ".join(parts) + "."
+        parts.append(Message("bake-forecast-take-it-out-when-the", best=Quantity(t.bake_to.best, "g", digits=0)))
+    return Joined((Joined(parts, "; "), "."), "")
 
 
 def _minutes(value: float) -> str:

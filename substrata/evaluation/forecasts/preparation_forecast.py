@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from substrata.base.messages.message import Joined, Message
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.mixing_method import mixing_steps
@@ -46,11 +48,16 @@ def _premix(b: WorkSurface) -> Iterator[PrepTask]:
         return
     yield PrepTask(
         kind="premix",
-        title="Mix the dry ingredients",
-        text=f"{result.per_batch_g:.0f} g per batch; {result.whole_g:.0f} g of premix for {result.batches} batches.",
+        title=Message("preparation-forecast-mix-the-dry-ingredients"),
+        text=Message(
+            "preparation-forecast-g-per-batch-g-of",
+            per_batch=Quantity(result.per_batch_g, "g", digits=0),
+            whole=Quantity(result.whole_g, "g", digits=0),
+            batches=result.batches,
+        ),
         lines=tuple(part.line for part in result.parts),
         inputs=(prep_input(b.formula, "batches"),),
-        steps=(f"Sift or whisk until even. {result.keeps}",),
+        steps=(Message("preparation-forecast-sift-or-whisk-until-even", keeps=result.keeps),),
         cautions=result.cautions,
         confidence="computed",
         premix=result,
@@ -63,17 +70,15 @@ def _vegetables(b: WorkSurface) -> Iterator[PrepTask]:
             card = vegetable_drying(line)
             yield PrepTask(
                 kind="vegetable",
-                title=f"Dry the {line.ingredient.name.partition(',')[0].lower()}",
+                title=Message(
+                    "preparation-forecast-dry-the", ingredient_name=line.ingredient.name.partition(",")[0].lower()
+                ),
                 text=card.text,
                 lines=(line.line.id,),
                 inputs=(),
-                steps=(
-                    "Rice or shred it. Squeeze it in a cloth, gather the cloth again, and repeat two or three times: more juice comes out each time.",
-                )
-                if card.steps
-                else (),
+                steps=(Message("preparation-forecast-rice-or-shred-it-squeeze"),) if card.steps else (),
                 cautions=(),
-                confidence="rule of thumb",
+                confidence=Message("preparation-forecast-rule-of-thumb"),
                 vegetable=card,
             )
 
@@ -92,16 +97,16 @@ def _yeast(b: WorkSurface) -> Iterator[PrepTask]:
     )
     yield PrepTask(
         kind="yeast",
-        title="Activate the yeast",
+        title=Message("preparation-forecast-activate-the-yeast"),
         text=result.text,
         lines=tuple(w.line.id for w in lines),
         inputs=(
             *(prep_input(b.formula, key) for key in ("yeast_c", "yeast_minutes")),
             prep_input(b.formula, "yeast_sugar_g", sugar),
         ),
-        steps=("Stir sugar and yeast into part of the liquid. The yeast uses up most of the sugar.",),
+        steps=(Message("preparation-forecast-stir-sugar-and-yeast-into"),),
         cautions=(),
-        confidence="rule of thumb",
+        confidence=Message("preparation-forecast-rule-of-thumb"),
         yeast=result,
     )
 
@@ -115,23 +120,40 @@ def _water(b: WorkSurface) -> Iterator[PrepTask]:
     egg = any(w.role == "egg" for w in b.inside.lines)
     result = water_for(b.heat, largest.line.id, target_c, room_c=b.room_c, has_egg=egg)
     if result.within:
-        text = f"{largest.grams.value:.0f} g of water at {result.water_c:.0f} °C gives a {target_c:.0f} °C dough."
-    else:
-        side = "boiling hot" if result.water_c > result.limit_c else "ice cold"
-        reach = (
-            f"; {result.limit_c:.0f} °C, the limit{' with egg' if egg else ''}, gives {result.dough_at_limit_c:.0f} °C"
+        text = Message(
+            "preparation-forecast-g-of-water-at-c",
+            grams=Quantity(largest.grams.value, "g", digits=0),
+            water=Quantity(result.water_c, "C", digits=0),
+            target=Quantity(target_c, "C", digits=0),
         )
-        text = f"Warm or chill the other ingredients: {target_c:.0f} °C would need {side} water{reach if result.water_c > result.limit_c else ''}."
+    else:
+        side = (
+            Message("preparation-forecast-boiling-hot")
+            if result.water_c > result.limit_c
+            else Message("preparation-forecast-ice-cold")
+        )
+        reach = Message(
+            "preparation-forecast-c-the-limit-gives-c",
+            limit=Quantity(result.limit_c, "C", digits=0),
+            egg="yes" if egg else "no",
+            dough_at_limit=Quantity(result.dough_at_limit_c, "C", digits=0),
+        )
+        text = Message(
+            "preparation-forecast-warm-or-chill-the-other",
+            target=Quantity(target_c, "C", digits=0),
+            side=side,
+            reach=reach if result.water_c > result.limit_c else "",
+        )
     gelled = any("psyllium" in w.ingredient.flags for w in b.inside.lines)
-    cautions = ("Use liquid at 38–45 °C: cooler liquid makes less psyllium gel.",) if gelled else ()
+    cautions = (Message("preparation-forecast-use-liquid-at-c-cooler"),) if gelled else ()
     yield PrepTask(
         kind="water",
-        title="Warm the water",
+        title=Message("preparation-forecast-warm-the-water"),
         text=text,
         lines=(largest.line.id,),
         inputs=(prep_input(b.formula, "dough_c", target_c),),
         steps=(),
-        cautions=(*cautions, *(("Stay below 50 °C if there is egg: above that, it starts to set.",) if egg else ())),
+        cautions=(*cautions, *((Message("preparation-forecast-stay-below-c-if-there"),) if egg else ())),
         confidence="computed",
         water=result,
     )
@@ -151,13 +173,19 @@ def _melt(b: WorkSurface) -> Iterator[PrepTask]:
     result = bursts(matter, fridge, aim, watts=watts, burst_s=length)
     yield PrepTask(
         kind="melt",
-        title="Melt the cheese",
-        text=f"{matter.grams:.0f} g from the fridge: {len(result.bursts)} bursts, {result.seconds:.0f} s in all "
-        f"({result.low_s:.0f} to {result.high_s:.0f} s), stirring between.",
+        title=Message("preparation-forecast-melt-the-cheese"),
+        text=Message(
+            "preparation-forecast-g-from-the-fridge-bursts",
+            grams=Quantity(matter.grams, "g", digits=0),
+            bursts=len(result.bursts),
+            seconds=Quantity(result.seconds, "number", digits=0),
+            low=Quantity(result.low_s, "number", digits=0),
+            high=Quantity(result.high_s, "number", digits=0),
+        ),
         lines=tuple(b.inside.lines[n].line.id for n in rows),
         inputs=tuple(prep_input(b.formula, key) for key in ("burst_seconds", "melt_to_c")),
-        steps=("Stop when the cheese flows: if it gets too hot, the fat separates.",),
-        cautions=("Careful: hot cheese burns.",),
+        steps=(Message("preparation-forecast-stop-when-the-cheese-flows"),),
+        cautions=(Message("preparation-forecast-careful-hot-cheese-burns"),),
         confidence="computed",
         bursts=result,
     )
@@ -176,8 +204,10 @@ def _mix(b: WorkSurface) -> Iterator[PrepTask]:
         lines=(),
         inputs=(),
         steps=tuple(step.text for step in mixing_steps(b.dough)),
-        cautions=("Raw egg: do not taste the dough.",) if any(w.role == "egg" for w in b.inside.lines) else (),
-        confidence="rule of thumb",
+        cautions=(Message("preparation-forecast-raw-egg-do-not-taste"),)
+        if any(w.role == "egg" for w in b.inside.lines)
+        else (),
+        confidence=Message("preparation-forecast-rule-of-thumb"),
     )
 
 
@@ -188,18 +218,25 @@ def _on_the_surface(b: WorkSurface) -> Iterator[PrepTask]:
         return
     until, usual = result.until_c, usual_thickness(b.dough)
     if result.minutes is None:
-        text = (
-            f"The dough stays workable in this room: it cracks below {until:.0f} °C and the room is {b.room_c:.0f} °C."
+        text = Message(
+            "preparation-forecast-the-dough-stays-workable-in",
+            until=Quantity(until, "C", digits=0),
+            room=Quantity(b.room_c, "C", digits=0),
         )
     elif result.minutes <= 0:
-        text = f"Warm the piece you are shaping: the dough is too cool and cracks below {until:.0f} °C."
+        text = Message("preparation-forecast-warm-the-piece-you-are", until=Quantity(until, "C", digits=0))
     else:
         low, high = f"{result.low_min:.0f}", f"{result.high_min:.0f}"
-        span = f" ({low} to {high} min)" if low != high else ""
-        text = f"{result.minutes:.0f} min to shape before it cracks{span}, cooling from {result.start_c:.0f} to {until:.0f} °C. A thinly rolled dough cools faster."
+        span = Message("preparation-forecast-to-min", low=low, high=high) if low != high else ""
+        text = Message(
+            "preparation-forecast-min-to-shape-before-it",
+            minutes=Quantity(result.minutes, "min", digits=0),
+            span=span,
+            start=Quantity(result.start_c, "C", high=until, digits=0),
+        )
     yield PrepTask(
         kind="bench",
-        title="Time to shape",
+        title=Message("preparation-forecast-time-to-shape"),
         text=text,
         lines=(),
         inputs=(
@@ -229,12 +266,18 @@ def _rewarm(b: WorkSurface) -> Iterator[PrepTask]:
     all_of_it = bursts(whole, start, aim, watts=watts, burst_s=15.0)
     yield PrepTask(
         kind="rewarm",
-        title="Warm a piece again",
-        text=f"Warm only the piece you are shaping: {piece.grams:.0f} g from {start:.0f} to {aim:.0f} °C takes {result.seconds:.0f} s (the whole dough would take {all_of_it.seconds:.0f} s).",
+        title=Message("preparation-forecast-warm-a-piece-again"),
+        text=Message(
+            "preparation-forecast-warm-only-the-piece-you",
+            grams=Quantity(piece.grams, "g", digits=0),
+            start=Quantity(start, "C", high=aim, digits=0),
+            seconds=Quantity(result.seconds, "number", digits=0),
+            seconds_2=Quantity(all_of_it.seconds, "number", digits=0),
+        ),
         lines=(),
         inputs=(prep_input(b.formula, "warm_to_c", aim),),
-        steps=("Rewarm as seldom as possible: the dough loses fat and water each time.",),
-        cautions=("Knead before you touch it: the center is hotter than the edge.",),
+        steps=(Message("preparation-forecast-rewarm-as-seldom-as-possible"),),
+        cautions=(Message("preparation-forecast-knead-before-you-touch-it"),),
         confidence="computed",
         bursts=result,
     )
@@ -250,15 +293,25 @@ def _gel(b: WorkSurface) -> Iterator[PrepTask]:
     first = result[0]
     yield PrepTask(
         kind="gel",
-        title="A gel filling",
-        text=f"For {water:.0f} g of liquid: "
-        + ", ".join(f"{gel.grams:.1f} g {gel.ingredient}" for gel in result[:3])
-        + " (one of them).",
+        title=Message("preparation-forecast-a-gel-filling"),
+        text=Message(
+            "preparation-forecast-for-liquid-one-of",
+            water=Quantity(water, "g", digits=0),
+            gels=Joined(
+                [
+                    Message(
+                        "preparation-forecast-g", grams=Quantity(gel.grams, "g", digits=1), ingredient=gel.ingredient
+                    )
+                    for gel in result[:3]
+                ],
+                ", ",
+            ),
+        ),
         lines=(),
         inputs=(prep_input(b.formula, "gel_water_g"), prep_input(b.formula, "gel_percent", first.percent)),
         steps=(),
-        cautions=("Dry konjac and psyllium swell: never swallow them dry.",),
-        confidence="rule of thumb",
+        cautions=(Message("preparation-forecast-dry-konjac-and-psyllium-swell"),),
+        confidence=Message("preparation-forecast-rule-of-thumb"),
         gels=result,
     )
 
@@ -274,14 +327,16 @@ def _fry(b: WorkSurface) -> Iterator[PrepTask]:
     good = [fat.name.partition(",")[0].lower() for fat in fats if fat.verdict == "good"]
     yield PrepTask(
         kind="fry",
-        title="Choose the frying fat",
-        text=f"At {oil:.0f} °C: {', '.join(good[:4]) or 'no common fat stays clear of its smoke point'}.",
+        title=Message("preparation-forecast-choose-the-frying-fat"),
+        text=Message(
+            "preparation-forecast-at-c",
+            oil=Quantity(oil, "C", digits=0),
+            value=", ".join(good[:4]) or "no common fat stays clear of its smoke point",
+        ),
         lines=(),
         inputs=(prep_input(b.formula, "fry_c", oil),),
-        steps=(
-            "Test the oil with a crumb of dough: it must rise and sizzle right away. Turn each piece once, then drain.",
-        ),
-        cautions=("Hot oil: never leave it unattended, never pour water on it, and have a lid ready.",),
-        confidence="rule of thumb",
+        steps=(Message("preparation-forecast-test-the-oil-with-a"),),
+        cautions=(Message("preparation-forecast-hot-oil-never-leave-it"),),
+        confidence=Message("preparation-forecast-rule-of-thumb"),
         fats=fats,
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Wording
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.formula import Formula
@@ -25,13 +26,13 @@ class PrepTask:
     """One thing to be done. Of its drawings only the one of its kind is there."""
 
     kind: str  # premix, vegetable, yeast, water, melt, mix, bench, rewarm, gel, fry
-    title: str
-    text: str  # the answer in a sentence
+    title: Wording
+    text: Wording  # the answer in a sentence
     lines: tuple[str, ...]
     inputs: tuple[PrepInput, ...]
-    steps: tuple[str, ...]
-    cautions: tuple[str, ...]
-    confidence: str  # measured, computed, rule of thumb
+    steps: tuple[Wording, ...]
+    cautions: tuple[Wording, ...]
+    confidence: Wording  # measured, computed, rule of thumb
     premix: Premix | None = None
     vegetable: VegetableDrying | None = None
     yeast: Waking | None = None

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import ceil, pi
 
+from substrata.base.messages.message import Capitalized, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.pan_table import Pan, pan_of, pans
 from substrata.base.tables.table_reader import constant, whole_constant
 from substrata.evaluation.dough import Dough
@@ -49,12 +51,12 @@ class ShapePlan:
     usual_hole_mm: float  # of one that is shaped as a ring; 0 where none is made so
     pan: str  # tin or ring it is baked in; "" for none
     rings: tuple[Pan, ...]  # round pans small enough for one piece; none for what is not baked in one
-    size_word: str  # what its length is called: across, long
+    size_word: Wording  # what its length is called: across, long
     thick_word: str  # and its thickness: thick, high
     pans: tuple[Pan, ...]
     others: tuple[OtherPan, ...]
-    text: str
-    notes: tuple[str, ...]
+    text: Wording
+    notes: tuple[Wording, ...]
     problems: tuple[LineProblem, ...]
 
 
@@ -109,7 +111,13 @@ def lay_on(piece: Piece, tray: Pan, gap_mm: float) -> TrayLayout:
     return lay_rectangles(tray.length_mm, tray.width_mm, piece.grown_length_mm, piece.grown_width_mm, gap_mm)
 
 
-_SIZE_WORDS = {"round": "across", "dome": "across", "ring": "across", "cut": "side", "fold": "along the fold"}
+_SIZE_WORDS: dict[str, Wording] = {
+    "round": "across",
+    "dome": "across",
+    "ring": "across",
+    "cut": "side",
+    "fold": Message("shape-forecast-along-the-fold"),
+}
 _STANDING = ("dome", "loaf", "tin")
 
 
@@ -156,81 +164,134 @@ def _others(form: ShapeForm, piece: Piece, batch: Batch, kitchen_pans: tuple[Pan
     return tuple(rows)
 
 
-def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: int, bodies: int) -> str:
+def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: int, bodies: int) -> Wording:
     size = _size(piece)
     if tray is None:
-        fill = f"fills {100 * piece.fill_share:.0f} % of the pan's height"
-        return f"{piece.dough_g:.0f} g of dough, {piece.thickness_mm:.0f} mm high; it {fill}. {formula.pieces} slices."
-    weight = f"{piece.dough_g:.0f} g" if piece.dough_g >= 20 else f"{piece.dough_g:.1f} g"
-    lying = (
-        f"{trays} tray{'s' if trays != 1 else ''} of {min(a_tray, bodies)}"
-        if a_tray
-        else f"too large for the {tray.name.lower()}"
+        fill = Message("shape-forecast-fills-of-the-pan-s", fill_share=Quantity(100 * piece.fill_share, "%", digits=0))
+        return Message(
+            "shape-forecast-g-of-dough-mm-high",
+            dough=Quantity(piece.dough_g, "g", digits=0),
+            thickness=Quantity(piece.thickness_mm, "mm", digits=0),
+            fill=fill,
+            pieces=formula.pieces,
+        )
+    weight = (
+        Message("shape-forecast-g", dough=Quantity(piece.dough_g, "g", digits=0))
+        if piece.dough_g >= 20
+        else Message("shape-forecast-g", dough=Quantity(piece.dough_g, "g", digits=1))
     )
-    return f"{bodies} × {weight}: {size}. {lying.capitalize()}."
+    lying = (
+        Message("shape-forecast-tray-of", trays=trays, case="yes" if trays != 1 else "no", a_tray=min(a_tray, bodies))
+        if a_tray
+        else Message("shape-forecast-too-large-for-the", tray_name=tray.name.lower())
+    )
+    return Message("shape-forecast-parts", bodies=bodies, weight=weight, size=size, lying=Capitalized(lying))
 
 
-def _size(piece: Piece) -> str:
+def _size(piece: Piece) -> Wording:
     if piece.kind == "rope":
-        return f"ropes of {piece.length_mm:.0f} mm, {piece.thickness_mm:.0f} mm thick"
+        return Message(
+            "shape-forecast-ropes-of-mm-mm-thick",
+            length=Quantity(piece.length_mm, "mm", digits=0),
+            thickness=Quantity(piece.thickness_mm, "mm", digits=0),
+        )
     if piece.kind == "ring":
-        return (
-            f"{piece.length_mm:.0f} mm across, {piece.thickness_mm:.0f} mm thick, with a hole of {piece.hole_mm:.0f} mm"
+        return Message(
+            "shape-forecast-mm-across-mm-thick-with",
+            length=Quantity(piece.length_mm, "mm", digits=0),
+            thickness=Quantity(piece.thickness_mm, "mm", digits=0),
+            hole=Quantity(piece.hole_mm, "mm", digits=0),
         )
     if piece.kind == "fold":
-        return (
-            f"half moons of {piece.length_mm:.0f} × {piece.width_mm:.0f} mm from a sheet of {piece.thickness_mm:.1f} mm"
+        return Message(
+            "shape-forecast-half-moons-of-mm-from",
+            length=Quantity(piece.length_mm, "mm", digits=0, bare=True),
+            width=Quantity(piece.width_mm, "mm", digits=0),
+            thickness=Quantity(piece.thickness_mm, "mm"),
         )
     if piece.kind in ("round", "dome"):
         word = "high" if piece.kind == "dome" else "thick"
-        return f"{piece.length_mm:.0f} mm across, {piece.thickness_mm:.1f} mm {word}".replace(".0 mm", " mm")
-    return f"{piece.length_mm:.0f} × {piece.width_mm:.0f} mm, {piece.thickness_mm:.1f} mm thick".replace(".0 mm", " mm")
+        return Message(
+            "shape-forecast-mm-across-mm",
+            length=Quantity(piece.length_mm, "mm", digits=0),
+            thickness=Quantity(piece.thickness_mm, "mm"),
+            word=word,
+        )
+    return Message(
+        "shape-forecast-mm-mm-thick",
+        length=Quantity(piece.length_mm, "mm", digits=0, bare=True),
+        width=Quantity(piece.width_mm, "mm", digits=0),
+        thickness=Quantity(piece.thickness_mm, "mm"),
+    )
 
 
-def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> list[str]:
-    rows = []
+def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> list[Wording]:
+    rows: list[Wording] = []
     if piece.fill_share > constant("fullest_tin"):
         rows.append(
-            f"Use a larger pan: above {100 * constant('fullest_tin'):.0f} % of its height the dough will overflow."
+            Message(
+                "shape-forecast-use-a-larger-pan-above", constant=Quantity(100 * constant("fullest_tin"), "%", digits=0)
+            )
         )
     if form.kind == "cut":
-        rows.append("Square the edges with the trimmings. Dock and space every piece. Take the outer pieces out first.")
+        rows.append(Message("shape-forecast-square-the-edges-with-the"))
     fried = is_fried(formula)
     heat = "oil" if fried else "oven"
     rows += _filling_notes(form, piece) + _ring_notes(piece, heat)
     if fried and piece.too_thick_to_fry:
-        rows.append("Make it thinner: at this thickness the outside darkens in the oil before the center is done.")
+        rows.append(Message("shape-forecast-make-it-thinner-at-this"))
     if piece.grown_length_mm != piece.length_mm:
         rows.append(
-            f"In the {heat}, each piece {'spreads' if piece.grown_length_mm > piece.length_mm else 'shrinks'} to about {piece.grown_length_mm:.0f} mm."
+            Message(
+                "shape-forecast-in-the-each-piece-to",
+                heat=heat,
+                case="yes" if piece.grown_length_mm > piece.length_mm else "no",
+                grown_length=Quantity(piece.grown_length_mm, "mm", digits=0),
+            )
         )
     if form.kind == "rope":
-        rows.append(f"A rope's girth is {pi * piece.thickness_mm:.0f} mm; pinch the joints.")
+        rows.append(Message("shape-forecast-a-rope-s-girth-is", pi=Quantity(pi * piece.thickness_mm, "mm", digits=0)))
         if yeast:
             proofed = piece.thickness_mm * (1 + constant("proof_growth")) ** 0.5
-            rows.append(f"About {proofed:.0f} mm thick after proofing.")
+            rows.append(
+                Message("shape-forecast-about-mm-thick-after-proofing", proofed=Quantity(proofed, "mm", digits=0))
+            )
     return rows
 
 
-def _filling_notes(form: ShapeForm, piece: Piece) -> list[str]:
+def _filling_notes(form: ShapeForm, piece: Piece) -> list[Wording]:
     if form.layers < 2:
         return []
     lies = (
-        f"{piece.filling_g:.0f} g of filling makes a layer {piece.filling_mm:.0f} mm thick"
+        Message(
+            "shape-forecast-g-of-filling-makes-a",
+            filling=Quantity(piece.filling_g, "g", digits=0),
+            filling_2=Quantity(piece.filling_mm, "mm", digits=0),
+        )
         if piece.filling_g
-        else f"Up to {piece.filling_most_g:.0f} g of filling"
+        else Message("shape-forecast-up-to-g-of-filling", filling_most=Quantity(piece.filling_most_g, "g", digits=0))
     )
-    rows = [f"{lies}. Leave a free edge of {form.seal_mm:.0f} mm, press it firmly to seal, and cut a vent."]
+    rows: list[Wording] = [
+        Message("shape-forecast-leave-a-free-edge-of", lies=lies, seal=Quantity(form.seal_mm, "mm", digits=0))
+    ]
     if piece.filling_g > piece.filling_most_g:
-        rows.append(f"Use up to {piece.filling_most_g:.0f} g of filling per piece: more tears the dough.")
+        rows.append(
+            Message("shape-forecast-use-up-to-g-of", filling_most=Quantity(piece.filling_most_g, "g", digits=0))
+        )
     return rows
 
 
-def _ring_notes(piece: Piece, heat: str) -> list[str]:
+def _ring_notes(piece: Piece, heat: str) -> list[Wording]:
     if piece.kind != "ring":
         return []
     rope = pi * (piece.length_mm - piece.thickness_mm)
-    rows = [f"Roll a rope of {rope:.0f} mm and close it, or punch the hole."]
+    rows: list[Wording] = [Message("shape-forecast-roll-a-rope-of-mm", rope=Quantity(rope, "mm", digits=0))]
     if piece.grown_hole_mm < constant("least_hole_mm"):
-        rows.append(f"Shape a wider hole: in the {heat} it shrinks to about {piece.grown_hole_mm:.0f} mm and closes.")
+        rows.append(
+            Message(
+                "shape-forecast-shape-a-wider-hole-in",
+                heat=heat,
+                grown_hole=Quantity(piece.grown_hole_mm, "mm", digits=0),
+            )
+        )
     return rows

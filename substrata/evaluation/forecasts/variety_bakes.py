@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.varieties import variety_doughs
@@ -20,7 +22,7 @@ class VarietyBake:
     pieces: int
     ready_min: Between
     topped_min: float | None  # when its topping goes on; None where it goes in as it is
-    text: str
+    text: Wording
 
 
 def variety_bakes(dough: Dough) -> tuple[VarietyBake, ...]:
@@ -49,11 +51,21 @@ def _sort_bake(name: str, pieces: int, dough: Dough) -> VarietyBake | None:
     if ready is None:
         return None
     topped = next((mark.start_min for mark in whole.marks if mark.kind == "top"), None)
-    after = f", {ready.best - topped:.0f} after its topping" if topped is not None and topped < ready.best else ""
+    after = (
+        Message("variety-bakes-after-its-topping", best=Quantity(ready.best - topped, "number", digits=0))
+        if topped is not None and topped < ready.best
+        else ""
+    )
     return VarietyBake(
         name=name,
         pieces=pieces,
         ready_min=ready,
         topped_min=topped,
-        text=f"{name}: out at about {ready.best:.0f} min{after} (9 in 10 bakes: {ready.low:.0f}–{ready.high:.0f} min)",
+        text=Message(
+            "variety-bakes-out-at-about-min-in",
+            name=name,
+            best=Quantity(ready.best, "min", digits=0),
+            after=after,
+            low=Quantity(ready.low, "min", high=ready.high, digits=0),
+        ),
     )

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.settings import Units
 from substrata.base.tables.table_reader import constant
 from substrata.process.baking.bake_case import BakeCase
@@ -18,10 +20,10 @@ class WhatIf:
     """The same bake with one thing changed."""
 
     key: str
-    name: str
+    name: Wording
     minutes: float | None  # later (or earlier) that it is done; None when it is not at all
     loss_points: float  # more (or less) lost, %-points
-    text: str
+    text: Wording
 
 
 def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
@@ -29,10 +31,10 @@ def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
     thick, steps = case.piece.thickness_mm, steps_in(units)
     more, text = steps.thin if thick < constant("thin_piece_mm") else steps.thick
     cooler = replace(case, heat=replace(case.heat, oven_c=case.oven_c - steps.cooler[0]))
-    options: list[tuple[str, str, BakeCase]] = [
-        ("cooler", f"{steps.cooler[1]} cooler", cooler),
-        ("thicker", f"{text} thicker", case.with_thickness(thick + more)),
-        ("fridge", "dough from the fridge", replace(case, dough_c=5.0)),
+    options: list[tuple[str, Wording, BakeCase]] = [
+        ("cooler", Message("bake-variations-cooler", cooler=steps.cooler[1]), cooler),
+        ("thicker", Message("bake-variations-thicker", text=text), case.with_thickness(thick + more)),
+        ("fridge", Message("bake-variations-dough-from-the-fridge"), replace(case, dough_c=5.0)),
     ]
     if not case.fried:
         blows = case.heat.fan
@@ -41,32 +43,56 @@ def what_ifs(case: BakeCase, units: Units = "metric") -> tuple[WhatIf, ...]:
             0,
             (
                 "fan",
-                f"no fan, {steps.fan[1]} hotter" if blows else f"fan on, {steps.fan[1]} lower",
+                Message("bake-variations-no-fan-hotter", fan=steps.fan[1])
+                if blows
+                else Message("bake-variations-fan-on-lower", fan=steps.fan[1]),
                 replace(case, heat=other),
             ),
         )
         if case.piece.kind in ("round", "cut", "rect", "dome", "loaf", "ring"):
             stone = "tray" if case.ware.id == "stone" else "stone"
             options.append(
-                ("stone", "on a hot stone" if stone == "stone" else "on a tray", replace(case, ware=bakeware()[stone]))
+                (
+                    "stone",
+                    Message("bake-variations-on-a-hot-stone")
+                    if stone == "stone"
+                    else Message("bake-variations-on-a-tray"),
+                    replace(case, ware=bakeware()[stone]),
+                )
             )
         if case.trays == 1:
-            options.append(("second", "second tray in the oven", replace(case, trays=2)))
+            options.append(("second", Message("bake-variations-second-tray-in-the-oven"), replace(case, trays=2)))
         options.append(
-            ("altitude", f"at {steps.altitude[1]}", replace(case, altitude_m=case.altitude_m + steps.altitude[0]))
+            (
+                "altitude",
+                Message("bake-variations-at", altitude=steps.altitude[1]),
+                replace(case, altitude_m=case.altitude_m + steps.altitude[0]),
+            )
         )
     value = many([case, *(result for _, _, result in options)])
     usual = value[0]
     return tuple(_what_if(key, name, usual, other) for (key, name, _), other in zip(options, value[1:], strict=True))
 
 
-def _what_if(key: str, name: str, usual: Doneness, other: Doneness) -> WhatIf:
+def _what_if(key: str, name: Wording, usual: Doneness, other: Doneness) -> WhatIf:
     if usual.ready is None or other.ready is None:
-        return WhatIf(key=key, name=name, minutes=None, loss_points=0.0, text="not done")
+        return WhatIf(key=key, name=name, minutes=None, loss_points=0.0, text=Message("bake-variations-not-done"))
     later = other.ready - usual.ready
     points = 100 * ((other.loss or 0.0) - (usual.loss or 0.0))
     step = 0.25 if usual.ready < 8 else 0.5
     wish = round(later / step) * step
-    words = "same time" if wish == 0 else f"{'+' if wish > 0 else '−'} {abs(wish):g} min"
-    drier = "" if abs(points) < 0.75 else f", {'drier' if points > 0 else 'moister'} by {abs(points):.0f} %"
-    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=words + drier)
+    words = (
+        Message("bake-variations-same-time")
+        if wish == 0
+        else Message(
+            "bake-variations-min", case="yes" if wish > 0 else "no", wish=Quantity(abs(wish), "min", digits=-1)
+        )
+    )
+    drier = (
+        ""
+        if abs(points) < 0.75
+        else Message(
+            "bake-variations-by", case="yes" if points > 0 else "no", points=Quantity(abs(points), "%", digits=0)
+        )
+    )
+    return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=Joined((words, drier), ""))

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
 from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.simulation.bake_curves import Ran
@@ -165,15 +166,15 @@ def _criteria(case: BakeCase, ran: Ran, visible_dose: Floats) -> dict[str, float
     return moments
 
 
-def never_words(decides: str) -> str:
+def never_words(decides: str) -> Wording:
     """Why a bake does not come to an end that can be told."""
     return {
-        "gel": "stays gummy: use less water, or bake longer at a lower temperature",
-        "dry": "burns before it is dry",
-        "colour": "stays pale: use a hotter oven or a wash",
-        "core": "burns before the center is done: make it thinner, or bake longer at a lower temperature",
-        "safe": "burns before the center is safe to eat: make it thinner, or bake longer at a lower temperature",
-        "pliable": "neither browns nor dries",
-        "topping": "the topping does not get hot",
-        "weight": "does not reach your target weight",
+        "gel": Message("doneness-stays-gummy-use-less-water"),
+        "dry": Message("doneness-burns-before-it-is-dry"),
+        "colour": Message("doneness-stays-pale-use-a-hotter"),
+        "core": Message("doneness-burns-before-the-center-is"),
+        "safe": Message("doneness-burns-before-the-center-is-2"),
+        "pliable": Message("doneness-neither-browns-nor-dries"),
+        "topping": Message("doneness-the-topping-does-not-get"),
+        "weight": Message("doneness-does-not-reach-your-target"),
     }.get(decides, "does not bake through")

@@ -5,16 +5,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import ceil
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.process.baking.simulation.oven_constants import oven_number
+
+_UNKNOWN = Message("oven-profile-an-unknown-oven")
 
 
 @dataclass(frozen=True, kw_only=True)
 class OvenProfile:
     """How an oven differs from the model, as one joint estimate: its numbers belong together."""
 
-    name: str = "an unknown oven"
+    name: Wording = _UNKNOWN
     offset_k: float = 0.0  # really, over the setting
     offset_sd: float = oven_number("oven_offset_sd")
     convection: float = 1.0  # factor of the heat that moving air brings
@@ -29,13 +33,20 @@ class OvenProfile:
         return SDS_IN_HALF_90 * self.offset_sd
 
     @property
-    def text(self) -> str:
+    def text(self) -> Wording:
         """The oven in words."""
         if not self.bakes:
-            return f"{self.name}: unknown, ± {self.half_90_k:.0f} °C"
+            return Message("oven-profile-unknown-c", name=self.name, half_90_k=Quantity(self.half_90_k, "K", digits=0))
         side = "hot" if self.offset_k > 0 else "cool"
-        bakes = "1 bake" if self.bakes == 1 else f"{self.bakes} bakes"
-        return f"{self.name}: {abs(self.offset_k):.0f} °C {side} ± {self.half_90_k:.0f}, from {bakes}"
+        bakes = Message("oven-profile-bake") if self.bakes == 1 else Message("oven-profile-bakes", bakes=self.bakes)
+        return Message(
+            "oven-profile-c-from",
+            name=self.name,
+            offset_k=Quantity(abs(self.offset_k), "K", digits=0),
+            side=side,
+            half_90_k=Quantity(self.half_90_k, "K", digits=0, bare=True),
+            bakes=bakes,
+        )
 
 
 def heating_minutes(to_c: float) -> int:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.ingredients.groups import is_in_group
@@ -32,8 +33,8 @@ class Premix:
     per_batch_g: float
     whole_g: float
     parts: tuple[PremixPart, ...]
-    keeps: str
-    cautions: tuple[str, ...]
+    keeps: Wording
+    cautions: tuple[Wording, ...]
 
 
 def is_dry(line: WeighedLine) -> bool:
@@ -54,11 +55,11 @@ def premix(batch: Batch, batches: int, codes: dict[str, str]) -> Premix | None:
         return None
     each = sum(w.grams.value for w in dry)
     fatty = sum(w.grams.value * w.ingredient.composition["fat_g"] / 100 for w in dry) / each
-    cautions = []
+    cautions: list[Wording] = []
     if any(is_in_group(w.ingredient, "soda") for w in dry) or any(w.role == "lift" for w in dry):
-        cautions.append("Keep the mix dry: moisture uses up the leavening.")
+        cautions.append(Message("premix-keep-the-mix-dry-moisture"))
     if any("psyllium" in w.ingredient.flags for w in dry):
-        cautions.append("Shake before weighing: psyllium settles.")
+        cautions.append(Message("premix-shake-before-weighing-psyllium-settles"))
     return Premix(
         batches=batches,
         per_batch_g=each,
@@ -75,8 +76,6 @@ def premix(batch: Batch, batches: int, codes: dict[str, str]) -> Premix | None:
             )
             for w in sorted(dry, key=lambda w: -w.grams.value)
         ),
-        keeps="Keeps a few weeks in the fridge: ground nuts and seeds turn rancid."
-        if fatty > 0.1
-        else "Keeps a few months, airtight and in the dark.",
+        keeps=Message("premix-keeps-a-few-weeks-in") if fatty > 0.1 else Message("premix-keeps-a-few-months-airtight"),
         cautions=tuple(cautions),
     )

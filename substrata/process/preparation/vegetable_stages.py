@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from functools import cache
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.ingredients.vegetable_drying import Dried, DryingStep, dry, is_squeezable, start_for
@@ -40,7 +42,7 @@ class VegetableDrying:
     dried: Dried | None  # None while it goes in as it is
     steps: tuple[DryingStep, ...]
     schools: tuple[DryingSchool, ...]
-    text: str
+    text: Wording
 
 
 @cache
@@ -126,16 +128,35 @@ def _sized(step: DryingStep, start_g: float) -> DryingStep:
     return replace(step, minutes=max(minutes, 0.5) if step.minutes else 0.0, salt_g=round(step.salt_g * factor, 1))
 
 
-def _text(line: WeighedLine, forecast: Dried | None) -> str:
+def _text(line: WeighedLine, forecast: Dried | None) -> Wording:
     target = line.grams.value
     if forecast is None:
-        return f"Use {target:.0f} g as is ({line.ingredient.composition['water_g']:.0f} % water)."
+        return Message(
+            "vegetable-stages-use-g-as-is-water",
+            target=Quantity(target, "g", digits=0),
+            composition=Quantity(line.ingredient.composition["water_g"], "%", digits=0),
+        )
     if line.dried and line.line.prep and line.line.prep.weighed and line.line.prep.start_g:
         off = target - forecast.end_g
         words = (
-            "as forecast"
+            Message("vegetable-stages-as-forecast")
             if abs(off) < 0.03 * target
-            else f"{abs(off):.0f} g {'more' if off > 0 else 'less'} than forecast"
+            else Message(
+                "vegetable-stages-g-than-forecast",
+                off=Quantity(abs(off), "g", digits=0),
+                case="yes" if off > 0 else "no",
+            )
         )
-        return f"{target:.0f} g on the scale from {line.dried.start_g:.0f} g raw: {words}; {line.dried.composition['water_g']:.0f} % water."
-    return f"{forecast.start_g:.0f} g raw gives {target:.0f} g after drying (usually {forecast.low_g:.0f}–{forecast.high_g:.0f} g)."
+        return Message(
+            "vegetable-stages-g-on-the-scale-from",
+            target=Quantity(target, "g", digits=0),
+            start=Quantity(line.dried.start_g, "g", digits=0),
+            words=words,
+            composition=Quantity(line.dried.composition["water_g"], "%", digits=0),
+        )
+    return Message(
+        "vegetable-stages-g-raw-gives-g-after",
+        start=Quantity(forecast.start_g, "g", digits=0),
+        target=Quantity(target, "g", digits=0),
+        low=Quantity(forecast.low_g, "g", high=forecast.high_g, digits=0),
+    )

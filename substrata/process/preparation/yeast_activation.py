@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.process.rheology.leavening import gas_ml_per_gram_co2
 from substrata.process.rheology.yeast_kinetics import relative_rate, yeast_number
@@ -29,7 +31,7 @@ class Waking:
     limited_by_sugar: bool
     foam_min: float | None  # when foam is seen; None when it never is
     curve: tuple[RatePoint, ...]  # rate over the degrees
-    text: str
+    text: Wording
 
 
 def waking(yeast_g: float, temperature_c: float, minutes: float, sugar_g: float) -> Waking:
@@ -64,13 +66,17 @@ def waking(yeast_g: float, temperature_c: float, minutes: float, sugar_g: float)
     )
 
 
-def _text(temperature_c: float, foams: bool, foams_at: float | None, sugar_g: float) -> str:
+def _text(temperature_c: float, foams: bool, foams_at: float | None, sugar_g: float) -> Wording:
     if temperature_c >= yeast_number("dies_c").value:
-        return f"Use water at 38–43 °C: {temperature_c:.0f} °C kills yeast."
+        return Message("yeast-activation-use-water-at-c-c", temperature=Quantity(temperature_c, "C", digits=0))
     if temperature_c >= yeast_number("stops_c").value:
-        return f"Use cooler water (38–43 °C): at {temperature_c:.0f} °C the yeast stops working and soon dies."
+        return Message("yeast-activation-use-cooler-water-c-at", temperature=Quantity(temperature_c, "C", digits=0))
     if sugar_g <= 0:
-        return "Add a teaspoon of sugar to start the yeast. The yeast uses it up."
+        return Message("yeast-activation-add-a-teaspoon-of-sugar")
     if foams and foams_at is not None:
-        return f"Expect foam after about {foams_at:.0f} min. If there is none after 15 min, the water was too hot or too cold, or the yeast is old."
-    return f"No foam yet. {'Use warmer water, or wait ' if temperature_c < 30 else 'Wait '}longer{f', about {foams_at:.0f} min' if foams_at else ''}."
+        return Message("yeast-activation-expect-foam-after-about-min", foams_at=Quantity(foams_at, "min", digits=0))
+    return Message(
+        "yeast-activation-no-foam-yet-longer",
+        case="yes" if temperature_c < 30 else "no",
+        foams_at=f", about {foams_at:.0f} min" if foams_at else "",
+    )

@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from substrata.base.bulk_dataclass import in_bulk
+from substrata.base.messages.message import Wording
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.batch.baked_weight import Baked
 from substrata.formula.batch.batch_lines import Batch
@@ -59,7 +60,7 @@ class TextureScore:
     low_word: str
     high_word: str
     basis: str
-    learned: str  # what a kitchen's own runs have moved; "" where they have not
+    learned: Wording  # what a kitchen's own runs have moved; "" where they have not
     terms: tuple[TextureTerm, ...]  # the largest first
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from substrata.base.messages.message import Wording
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.texture_rules import (
     texture_rules,
@@ -33,7 +34,7 @@ class Palate:
     offsets: Mapping[str, float]  # points, by score
     weights: Mapping[tuple[str, str], float]  # share more of what makes a score, by (score, what)
     remaining: Mapping[str, float]  # of the house's spread, by score
-    texts: Mapping[str, str]  # what it comes from, by score
+    texts: Mapping[str, Wording]  # what it comes from, by score
 
     def points(self) -> Floats:
         """Factor of the points of each of the r rules, shape (r,)."""

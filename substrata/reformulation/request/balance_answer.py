@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from substrata.base.messages.message import Wording
 from substrata.formula.formula import Formula
 
 # fits: nothing to do · settled: every limit is met · nearest: not all can be · begin: another bread, begin anew ·
@@ -43,7 +44,7 @@ class Moved:
 
     key: str
     label: str
-    unit: str
+    unit: Wording
     decimals: int
     before: float
     after: float

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 
+from substrata.base.messages.message import Wording
 from substrata.scheduling.plans.late_remedies import WouldHelp
 from substrata.scheduling.plans.plan_document import Clock
 from substrata.scheduling.plans.planning_case import PlanningCase
@@ -39,7 +40,7 @@ class PlannedTask:
     id: str
     bake: str
     kind: str
-    text: str
+    text: Wording
     start: datetime
     end: datetime
     start_min: int

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import cache
 
+from substrata.base.messages.message import Wording
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.protocol_step import RunPlan, RunStep
@@ -47,7 +48,7 @@ class TaskList:
         """Return the id of a task of this bake."""
         return f"{self.bake}:{name}"
 
-    def add(self, name: str, kind: str, text: str, usual: float, low: float, high: float, **more: object) -> str:
+    def add(self, name: str, kind: str, text: Wording, usual: float, low: float, high: float, **more: object) -> str:
         """Add a task of so many minutes and return its id; ``more`` are further fields of the task."""
         plain = max(round(usual), 1)
         task = Task(

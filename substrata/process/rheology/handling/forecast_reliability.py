@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.tables.table_reader import read_table
 from substrata.process.rheology.dough_kind import DoughKind
 
@@ -39,7 +40,7 @@ def kind_reliability(kind: DoughKind) -> Reliability:
     return _table()[kind]
 
 
-def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
+def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> Wording:
     """Return the practice behind a bake's minutes, in words.
 
     Args:
@@ -48,15 +49,24 @@ def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> str:
         logged: bakes that the baker has logged of this oven.
     """
     reliability = kind_reliability(kind)
-    text = f"Based on {reliability.bakes} test {'bake' if reliability.bakes == 1 else 'bakes'} of this kind of dough"
-    text += f" and {logged} of your own" if logged else ""
+    text = Message(
+        "forecast-reliability-based-on-test-of-this",
+        bakes=reliability.bakes,
+        case="yes" if reliability.bakes == 1 else "no",
+    )
+    if logged:
+        text = Joined((text, Message("forecast-reliability-and-of-your-own", logged=logged)), "")
     if ready_min is None:
-        return f"{text}."
+        return Joined((text, "."), "")
     minutes = max(round(ready_min * reliability.bake_error), _LEAST_MIN)
-    return f"{text}. For doughs like this, the forecast is usually within {minutes} min."
+    return Message("forecast-reliability-for-doughs-like-this-the", text=text, minutes=minutes)
 
 
-def handling_rests_on(kind: DoughKind) -> str:
+def handling_rests_on(kind: DoughKind) -> Wording:
     """Return the practice behind a handling class, in words."""
     reliability = kind_reliability(kind)
-    return f"Based on {reliability.handled} test doughs of this kind; the forecast was right for {reliability.handled_right} of them."
+    return Message(
+        "forecast-reliability-based-on-test-doughs-of",
+        handled=reliability.handled,
+        handled_right=reliability.handled_right,
+    )

@@ -12,6 +12,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from substrata.base.bulk_dataclass import in_bulk
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.form_table import form_of
@@ -83,8 +85,8 @@ class HandlingForecast:
     tack: float  # 0..1 at shaping
     cause: HandlingCause | None  # what keeps it from being shaped; None when nothing does
     heat: DoughHeat  # where its temperature comes from
-    learned: str  # what a kitchen's own runs have moved; "" where they have not
-    text: str
+    learned: Wording  # what a kitchen's own runs have moved; "" where they have not
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,7 +95,7 @@ class Hands:
 
     stiffer: float = 0.0  # decades
     remaining: float = 1.0  # of the house's spread
-    text: str = ""
+    text: Wording = ""
 
 
 THE_HOUSES = Hands()
@@ -288,22 +290,36 @@ def _text(
     shares: tuple[ClassShare, ...],
     crumbly: float,
     brittle: float | None,
-) -> str:
+) -> Wording:
     """Tacky at mixing, rollable after 8 min; cracks below 34 °C."""
     if crumbly >= constant("stated_from"):
-        return "Crumbly: not enough free liquid or fat to bind the particles."
-    perhaps = "" if at.probability >= constant("stated_surely_from") else f", perhaps {_other(at, shares)}"
+        return Message("handling-forecast-crumbly-not-enough-free-liquid")
+    perhaps = (
+        ""
+        if at.probability >= constant("stated_surely_from")
+        else Message("handling-forecast-perhaps", other=_other(at, shares))
+    )
     if not at.minutes:
-        words = f"{at.class_name.capitalize()} right after mixing{perhaps}"
+        words = Message("handling-forecast-right-after-mixing", class_name=at.class_name.capitalize(), perhaps=perhaps)
     elif start.class_name == at.class_name:
-        words = f"{at.class_name.capitalize()} from the start{perhaps}"
+        words = Message("handling-forecast-from-the-start", class_name=at.class_name.capitalize(), perhaps=perhaps)
     else:
-        words = f"{start.class_name.capitalize()} at mixing, {at.class_name} after {_long(at.minutes)}{perhaps}"
+        words = Message(
+            "handling-forecast-at-mixing-after",
+            class_name=start.class_name.capitalize(),
+            class_name_2=at.class_name,
+            long=_long(at.minutes),
+            perhaps=perhaps,
+        )
     return f"{words}{f'; cracks below {brittle:.0f} °C' if brittle is not None else ''}."
 
 
-def _long(minutes: float) -> str:
-    return f"{minutes / 60:.3g} h" if minutes >= constant("rest_in_hours_from") else f"{minutes:.0f} min"
+def _long(minutes: float) -> Wording:
+    return (
+        f"{minutes / 60:.3g} h"
+        if minutes >= constant("rest_in_hours_from")
+        else Message("handling-forecast-min", minutes=Quantity(minutes, "min", digits=0))
+    )
 
 
 def _other(at: HandlingPoint, shares: tuple[ClassShare, ...]) -> str:

@@ -7,6 +7,7 @@ from math import ceil
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.tables.table_reader import constant
 from substrata.process.rheology.handling.handling_roots import Bowl
 from substrata.process.rheology.target_handling import TargetHandling
@@ -17,7 +18,7 @@ class HandlingCause:
     """Why it does not handle as wanted."""
 
     kind: str  # crumbly, stiff, wet, cold, rest, chill
-    text: str
+    text: Wording
 
 
 def cracks(bowl: Bowl, brittle_below_c: float | None) -> bool:
@@ -43,26 +44,26 @@ def limiting_cause(
         brittle_below_c: below it, it cracks; None where it does not.
     """
     if crumbly:
-        press = "" if bowl.method.pressed else "; pressing or kneading may help"
-        return HandlingCause(kind="crumbly", text=f"not enough free liquid to hold the dough together{press}")
+        press = "" if bowl.method.pressed else Message("handling-limits-pressing-or-kneading-may-help")
+        return HandlingCause(kind="crumbly", text=Message("handling-limits-not-enough-free-liquid-to", press=press))
     if cracks(bowl, brittle_below_c):
-        return HandlingCause(kind="cold", text="warm the piece you are shaping: the cheese has cooled")
+        return HandlingCause(kind="cold", text=Message("handling-limits-warm-the-piece-you-are"))
     consistency = float(bowl.over_minutes(np.array([bowl.rest_min]))[0])
     if consistency >= target.high:
         if bowl.method.melted and _warm_enough(bowl, target.high):
-            return HandlingCause(kind="cold", text="warm the piece you are shaping: the cheese has cooled")
-        return HandlingCause(kind="stiff", text="too little free water")
+            return HandlingCause(kind="cold", text=Message("handling-limits-warm-the-piece-you-are"))
+        return HandlingCause(kind="stiff", text=Message("handling-limits-too-little-free-water"))
     return _too_soft(bowl, target.low, ready_min) if consistency < target.low else None
 
 
 def _too_soft(bowl: Bowl, low: float, ready_min: float | None) -> HandlingCause:
     if ready_min is not None and ready_min > bowl.rest_min:
         return HandlingCause(
-            kind="rest", text=f"rest the dough {max(ceil(ready_min), 1)} min: the flours are still absorbing water"
+            kind="rest", text=Message("handling-limits-rest-the-dough-min-the", ceil=max(ceil(ready_min), 1))
         )
     if _stiff_when_cold(bowl, low):
-        return HandlingCause(kind="chill", text="chill the dough 30 min: the fat is soft")
-    return HandlingCause(kind="wet", text="more water than the dry ingredients can absorb")
+        return HandlingCause(kind="chill", text=Message("handling-limits-chill-the-dough-min-the"))
+    return HandlingCause(kind="wet", text=Message("handling-limits-more-water-than-the-dry"))
 
 
 def _warm_enough(bowl: Bowl, stiff: float) -> bool:

@@ -8048,6 +8048,8 @@ export interface components {
              * @default
              */
             moment: string;
+            /** Oven C */
+            oven_c?: number | null;
             /**
              * Role
              * @default

@@ -1,0 +1,3 @@
+### What every room shares.
+
+list-last = { $most } and { $last }
