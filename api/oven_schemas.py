@@ -7,8 +7,7 @@ from pydantic import Field
 
 from api.document_schemas import FormulaDocument, Text, model_of
 from kitchen.models import LoggedBake, Oven
-from substrata.base import Pan
-from substrata.base.messages.message import Wording
+from substrata.base import Pan, Wording
 from substrata.process import OvenProfile
 
 

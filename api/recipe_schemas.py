@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument
+from substrata.base import Wording
 from substrata.evaluation import Keeping
 from substrata.formula import PastedLine
 from substrata.nutrition import StatementPart
@@ -35,7 +36,7 @@ class RecipeOut(Schema):
     cost: str
     net_carbs: str
     incomplete: str
-    net_rule: str
+    net_rule: Wording
     notes: str
 
 

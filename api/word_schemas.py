@@ -8,7 +8,7 @@ from ninja import Schema
 from kitchen.models import Kitchen
 from kitchen.services.devices import device_choices
 from kitchen.services.pans import PAN_KINDS
-from substrata.base import SDS_IN_HALF_90, constant, declared, read_table, setting_options, whole_constant
+from substrata.base import SDS_IN_HALF_90, Wording, constant, declared, read_table, setting_options, whole_constant
 from substrata.evaluation import FigureMeaning, figure_meanings
 from substrata.execution import ALSO, felt_words
 from substrata.formula import MOST_TRAYS, WISHES, Mix, forms, roles
@@ -100,7 +100,7 @@ class ConventionOut(Schema):
     """A net-carb convention with its rule."""
 
     id: str
-    rule: str
+    rule: Wording
 
 
 class FaultOut(Schema):

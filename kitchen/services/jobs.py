@@ -17,7 +17,7 @@ from kitchen.errors import KitchenError, NotFound, Refused
 from kitchen.models import Job, Membership
 from kitchen.queue import defer_job, end_stalled
 from kitchen.services.access import require
-from substrata.base import Reader, SubstrataError, reading
+from substrata.base import Reader, SubstrataError, plain, reading
 
 Queue = Literal["quick", "heavy"]
 State = Job.State
@@ -128,7 +128,7 @@ def run_job(job_id: int) -> None:
     running = Job.objects.filter(pk=job_id, state=State.RUNNING)
     try:
         with reading(Reader(units=job.kitchen.units)):
-            result = _KINDS[job.kind].run(job, Progress(job))
+            result = plain(_KINDS[job.kind].run(job, Progress(job)))
     except (SubstrataError, KitchenError) as error:
         problem = {"what": error.what, "got": error.got, "allowed": error.allowed, "remedy": error.remedy}
         running.update(state=State.FAILED, problem=problem)

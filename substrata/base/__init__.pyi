@@ -2,7 +2,7 @@ from .documents.collection_kinds import Listed, Named, Nested
 from .documents.field_kinds import Kind, Number, Where, Word
 from .documents.records import Declared, declared, read_record, write_record
 from .errors import FormulaError, LabelError, OvenError, SubstrataError
-from .messages.message import Message
+from .messages.message import Message, Wording
 from .messages.plain import plain, words_of
 from .messages.reader import Reader, read_by, reading
 from .pan_table import Pan, PanKind, pans
@@ -45,6 +45,7 @@ __all__ = [
     "SubstrataError",
     "Where",
     "Word",
+    "Wording",
     "constant",
     "declared",
     "pans",

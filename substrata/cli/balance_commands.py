@@ -109,7 +109,7 @@ def _swap(options: argparse.Namespace) -> str:
 def _answer_text(answer: BalanceAnswer, options: argparse.Namespace) -> str:
     if options.table:
         return settlement_table(answer)
-    return json.dumps(settlement_json(answer), ensure_ascii=False, indent=1)
+    return json.dumps(plain(settlement_json(answer)), ensure_ascii=False, indent=1)
 
 
 def _reach(options: argparse.Namespace) -> str:
@@ -125,7 +125,7 @@ def _reach(options: argparse.Namespace) -> str:
     with _quiet():
         ends = feasible_ranges(formula, load_library(), Settings(), (options.key,))
     answer = plain(ends[0]) if ends else {"key": options.key, "now": None, "low": None, "high": None}
-    return json.dumps(answer, ensure_ascii=False, indent=1)
+    return json.dumps(plain(answer), ensure_ascii=False, indent=1)
 
 
 def _begin(options: argparse.Namespace) -> str:
@@ -139,7 +139,7 @@ def _begin(options: argparse.Namespace) -> str:
             pieces=options.pieces,
         )
     if not options.table:
-        return json.dumps(beginnings_json(starters), ensure_ascii=False, indent=1)
+        return json.dumps(plain(beginnings_json(starters)), ensure_ascii=False, indent=1)
     rows = []
     for b in starters:
         rows += ["", f"{b.skeleton.name}. {b.text}"]

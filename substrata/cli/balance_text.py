@@ -80,12 +80,12 @@ def _way_json(way: BalanceOption) -> dict[str, Any]:
 
 
 def _edits(way: BalanceOption) -> list[str]:
-    return [*(change.text for change in way.shape), *(change.text for change in way.changes)]
+    return [str(text) for text in (*(c.text for c in way.shape), *(c.text for c in way.changes))]
 
 
 def settlement_table(settlement: BalanceAnswer) -> str:
     """Return a settlement for people."""
-    rows = [settlement.text]
+    rows = [str(settlement.text)]
     for way in settlement.ways:
         rows += ["", f"{way.name}:", *(f"  {text}" for text in _edits(way))]
         rows += [
@@ -94,14 +94,14 @@ def settlement_table(settlement: BalanceAnswer) -> str:
         ]
         if way.handling:
             rows.append(f"  {'Handling':15} {way.handling.before} → {way.handling.after}")
-        rows += [f"  limited by {', '.join(way.holds)}"] if way.holds else []
+        rows += [f"  limited by {', '.join(map(str, way.holds))}"] if way.holds else []
         rows += [
             f"  {text}"
             for text in (*way.prices, *way.lost, *way.cautions, *(f"target not met: {m}" for m in way.missed))
         ]
-    rows += ["", settlement.nearest] if settlement.nearest else []
+    rows += ["", str(settlement.nearest)] if settlement.nearest else []
     rows += [f"  {relax.text}: {relax.price}" for relax in settlement.clash]
-    rows += [settlement.surer] if settlement.surer else []
+    rows += [str(settlement.surer)] if settlement.surer else []
     return "\n".join(rows)
 
 

@@ -41,12 +41,15 @@ def _why(options: argparse.Namespace) -> str:
     diagnosis_ = why(run, load_library(), proven=options.good_before)
     if not options.table:
         return json.dumps(plain(diagnosis_), ensure_ascii=False, indent=1)
-    rows = [diagnosis_.text, "", "The formula as written"]
-    rows += [f"  {f.probability_text:15} {f.words}: {'; '.join(f.evidence)}" for f in diagnosis_.formula] or [
+    rows = [str(diagnosis_.text), "", "The formula as written"]
+    rows += [f"  {f.probability_text:15} {f.words}: {'; '.join(map(str, f.evidence))}" for f in diagnosis_.formula] or [
         "  no likely cause"
     ]
     rows += ["", "In the making"]
-    rows += [f"  {c.probability_text:15} {c.words}: {'; '.join((*c.evidence, *c.against))}" for c in diagnosis_.making]
+    rows += [
+        f"  {c.probability_text:15} {c.words}: {'; '.join(map(str, (*c.evidence, *c.against)))}"
+        for c in diagnosis_.making
+    ]
     rows += [
         "",
         "Questions that separate the causes",
@@ -54,7 +57,7 @@ def _why(options: argparse.Namespace) -> str:
         *(f"  {c.text}" for c in diagnosis_.checks),
     ]
     rows += ["", "Next time"]
-    rows += [f"  {n.text}{': ' if n.edits else ''}{', '.join(n.edits)}" for n in diagnosis_.next]
+    rows += [f"  {n.text}{': ' if n.edits else ''}{', '.join(map(str, n.edits))}" for n in diagnosis_.next]
     return "\n".join(rows)
 
 
@@ -62,7 +65,7 @@ def _learn(options: argparse.Namespace) -> str:
     runs = [run for file in options.files for run in read_runs(file)]
     state = learn(runs, load_library(), off=options.off)
     if options.table:
-        rows = [parameter.text for parameter in state.learned]
+        rows = [str(parameter.text) for parameter in state.learned]
         rows += [
             f"bake {odd.run} hardly fits the others ({odd.block}): it counts {100 * odd.trust:.0f} %"
             for odd in state.odd

@@ -53,7 +53,7 @@ def _plan(options: argparse.Namespace) -> str:
     plan = _read(options.file)
     answer = substrata.plan(plan, load_library(), seconds=options.seconds)
     if options.table:
-        rows = [answer.text, ""]
+        rows = [str(answer.text), ""]
         for task in answer.tasks:
             look = (
                 f"  check from {task.check:%H:%M}, out by {task.surely:%H:%M} at the latest"

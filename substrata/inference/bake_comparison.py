@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
@@ -24,7 +25,7 @@ _HAIR = 1e-9
 class Cell:
     """One figure of one run."""
 
-    text: str
+    text: Wording
     value: float | None
     forecast: float | None = None  # of it, as it was made
 
@@ -33,10 +34,10 @@ class Cell:
 class ComparedRow:
     """One figure over the runs."""
 
-    key: str
+    key: Wording
     group: str  # weights, making, bake, verdict
-    label: str
-    unit: str
+    label: Wording
+    unit: Wording
     cells: tuple[Cell, ...]
     differs: bool
 
@@ -48,7 +49,7 @@ class Held:
     what: str
     held: int
     count: int
-    text: str
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,24 +59,30 @@ class RunsCompared:
     names: tuple[str, ...]
     rows: tuple[ComparedRow, ...]
     held: tuple[Held, ...]
-    text: str
+    text: Wording
 
 
-_MAKING_COLUMNS: tuple[tuple[str, str, str], ...] = (
+_MAKING_COLUMNS: tuple[tuple[str, Wording, str], ...] = (
     ("rest_min", "rest", "min"),
     ("room_c", "room", "°C"),
     ("dough_c", "dough", "°C"),
     ("thickness_mm", "thickness", "mm"),
-    ("squeezed_g", "vegetable after squeezing", "g"),
+    ("squeezed_g", Message("bake-comparison-vegetable-after-squeezing"), "g"),
 )
-_BAKED: tuple[tuple[str, str, str], ...] = (
-    ("oven_c", "oven setting", "°C"),
-    ("probe_c", "oven by a probe", "°C"),
+_BAKED: tuple[tuple[str, Wording, str], ...] = (
+    ("oven_c", Message("bake-comparison-oven-setting"), "°C"),
+    ("probe_c", Message("bake-comparison-oven-by-a-probe"), "°C"),
     ("trays", "trays", ""),
-    ("minutes", "in the oven", "min"),
+    ("minutes", Message("bake-comparison-in-the-oven"), "min"),
     ("core_c", "core", "°C"),
 )
-_CHIPS = {-2: "far too pale", -1: "pale", 0: "as wanted", 1: "dark", 2: "far too dark"}
+_CHIPS: dict[int, Wording] = {
+    -2: Message("bake-comparison-far-too-pale"),
+    -1: "pale",
+    0: Message("bake-comparison-as-wanted"),
+    1: "dark",
+    2: Message("bake-comparison-far-too-dark"),
+}
 
 
 def compared(
@@ -111,23 +118,25 @@ def compared(
     losses = [_lost(entry) for entry in done]
     forecast_losses = [None if f is None else float(f.figures[PLACE["loss"]]) for f in forecasts]
     rows.append(
-        _row("loss", "bake", "weight lost", "%", [
+        _row("loss", "bake", Message("bake-comparison-weight-lost"), "%", [
             Cell(text="" if lost is None else f"{100 * lost:.1f}", value=None if lost is None else 100 * lost, forecast=None if f is None else 100 * f)
             for lost, f in zip(losses, forecast_losses, strict=True)
         ])
     )  # fmt: skip
     rows += _verdicts(runs)
     differing = [row for row in rows if row.differs]
-    words = ", ".join(row.label for row in differing if row.group in ("weights", "making", "bake"))
+    words = Joined((row.label for row in differing if row.group in ("weights", "making", "bake")), ", ")
     return RunsCompared(
         names=tuple(names.get(run.id, run.id) for run in runs),
         rows=tuple(rows),
         held=tuple(_correlations(losses, forecast_losses)),
-        text=f"Differed: {words}." if words else "No logged value differs.",
+        text=Message("bake-comparison-differed", words=words)
+        if words
+        else Message("bake-comparison-no-logged-value-differs"),
     )
 
 
-def _row(key: str, group: str, label: str, unit: str, cells: list[Cell]) -> ComparedRow:
+def _row(key: Wording, group: str, label: Wording, unit: Wording, cells: list[Cell]) -> ComparedRow:
     known = [cell.text for cell in cells if cell.text]
     return ComparedRow(key=key, group=group, label=label, unit=unit, cells=tuple(cells), differs=len(set(known)) > 1)
 
@@ -150,7 +159,7 @@ def _weights(runs: Sequence[Run], doughs: Sequence[Dough], done: Sequence[Done])
     return [row for row in rows if row.differs or len(runs) <= 1]
 
 
-def _plain(group: str, fields: tuple[tuple[str, str, str], ...], done: Sequence[Done]) -> list[ComparedRow]:
+def _plain(group: str, fields: tuple[tuple[str, Wording, str], ...], done: Sequence[Done]) -> list[ComparedRow]:
     rows = []
     for key, label, unit in fields:
         values = [getattr(entry, key) for entry in done]
@@ -183,7 +192,7 @@ def _lost(done: Done) -> float | None:
 def _verdicts(runs: Sequence[Run]) -> list[ComparedRow]:
     verdicts = [run.verdict for run in runs]
 
-    def row(key: str, label: str, text_of: Callable[[Verdict], str]) -> ComparedRow:
+    def row(key: str, label: str, text_of: Callable[[Verdict], Wording]) -> ComparedRow:
         return _row(key, "verdict", label, "", [Cell(text=text_of(v) if v else "", value=None) for v in verdicts])
 
     axes = dict.fromkeys(axis for v in verdicts if v for axis in v.scores)
@@ -200,7 +209,9 @@ def _verdicts(runs: Sequence[Run]) -> list[ComparedRow]:
             )
             for v in verdicts
         ]
-        rows.append(_row(axis, "verdict", texture_words().get(axis, axis).lower(), "of 10", cells))
+        rows.append(
+            _row(axis, "verdict", texture_words().get(axis, axis).lower(), Message("bake-comparison-of"), cells)
+        )
     return [r for r in rows if any(cell.text for cell in r.cells)]
 
 
@@ -214,6 +225,6 @@ def _correlations(losses: list[float | None], values: list[float | None]) -> lis
             what="loss",
             held=held,
             count=len(pairs),
-            text=f"the weight forecast was right in {held} of {len(pairs)} bakes",
+            text=Message("bake-comparison-the-weight-forecast-was-right", held=held, pairs=len(pairs)),
         )
     ]

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Message, Wording
 from substrata.execution.bake_log import what_was_done
 from substrata.execution.run_document import Done, Run
 from substrata.process.rheology.texture import texture_words
@@ -17,8 +18,8 @@ class HistoryFigure:
     """A figure that runs tell."""
 
     key: str
-    label: str
-    unit: str
+    label: Wording
+    unit: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -36,15 +37,15 @@ def _loss(done: Done) -> float | None:
     return None if not before or after is None else 100 * (1 - after / before)
 
 
-_MEASURED: dict[str, tuple[str, str, Callable[[Done], float | None]]] = {
-    "minutes": ("in the oven", "min", lambda done: done.minutes),
-    "loss": ("weight lost", "%", _loss),
-    "core_c": ("core out of the oven", "°C", lambda done: done.core_c),
-    "probe_c": ("empty oven temperature", "°C", lambda done: done.probe_c),
-    "dough_c": ("dough temperature after mixing", "°C", lambda done: done.dough_c),
+_MEASURED: dict[str, tuple[Wording, str, Callable[[Done], float | None]]] = {
+    "minutes": (Message("figure-history-in-the-oven"), "min", lambda done: done.minutes),
+    "loss": (Message("figure-history-weight-lost"), "%", _loss),
+    "core_c": (Message("figure-history-core-out-of-the-oven"), "°C", lambda done: done.core_c),
+    "probe_c": (Message("figure-history-empty-oven-temperature"), "°C", lambda done: done.probe_c),
+    "dough_c": (Message("figure-history-dough-temperature-after-mixing"), "°C", lambda done: done.dough_c),
     "rest_min": ("rest", "min", lambda done: done.rest_min),
     "thickness_mm": ("thickness", "mm", lambda done: done.thickness_mm),
-    "squeezed_g": ("vegetable weight after drying", "g", lambda done: done.squeezed_g),
+    "squeezed_g": (Message("figure-history-vegetable-weight-after-drying"), "g", lambda done: done.squeezed_g),
 }
 
 
@@ -52,8 +53,15 @@ _MEASURED: dict[str, tuple[str, str, Callable[[Done], float | None]]] = {
 def run_figure_kinds() -> tuple[HistoryFigure, ...]:
     """Every figure that can be drawn: what is measured, then scores."""
     measured = (HistoryFigure(key=key, label=label, unit=unit) for key, (label, unit, _) in _MEASURED.items())
-    scores = (HistoryFigure(key=f"score:{key}", label=label, unit="of 10") for key, label in texture_words().items())
-    return (*measured, *scores, HistoryFigure(key="lightness", label="lightness of the crust", unit="L*"))
+    scores = (
+        HistoryFigure(key=f"score:{key}", label=label, unit=Message("figure-history-of"))
+        for key, label in texture_words().items()
+    )
+    return (
+        *measured,
+        *scores,
+        HistoryFigure(key="lightness", label=Message("figure-history-lightness-of-the-crust"), unit="L*"),
+    )
 
 
 def over_time(runs: Sequence[Run], figure: str) -> tuple[RunPoint, ...]:

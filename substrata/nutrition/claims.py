@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from typing import Literal
 
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.base.tables.table_texts import without_weight
@@ -26,7 +27,7 @@ class Ground:
 
     line: str
     name: str
-    reason: str
+    reason: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,7 +40,7 @@ class Claim:
     hint: bool  # not a claim for a label, only a pointer
     basis: str
     grounds: tuple[Ground, ...]
-    text: str
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -174,7 +175,7 @@ def _facts(weighed: WeighedLine) -> _Facts:
 
 
 @lru_cache(maxsize=8192)
-def _ground(claim: str, facts: _Facts, breaking: tuple[Effect, ...]) -> tuple[bool, str] | None:
+def _ground(claim: str, facts: _Facts, breaking: tuple[Effect, ...]) -> tuple[bool, Wording] | None:
     """Return what one line does to a claim: (it breaks it, why); None when it supports it. A certificate settles doubts only."""
     rules = claim_kinds()[claim].rules
     for rule in rules:
@@ -184,7 +185,7 @@ def _ground(claim: str, facts: _Facts, breaking: tuple[Effect, ...]) -> tuple[bo
         return None
     for rule in rules:
         if rule.effect in breaking and rule.kind == "flag" and rule.applies(replace(facts, flags=facts.may_contain)):
-            return False, "has a pack that may contain traces"
+            return False, Message("claims-has-a-pack-that-may")
         if rule.effect == "needs" and rule.applies(facts):
             return False, rule.reason
     return None
@@ -197,19 +198,19 @@ def _breaking(settings: Settings) -> tuple[Effect, ...]:
     return ("fails", *school, *strict)
 
 
-def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...], unweighed: tuple[str, ...]) -> str:
-    words = "; ".join(f"{g.name.partition(',')[0]} {g.reason}" for g in grounds[:3])
-    more = f" and {len(grounds) - 3} more" if len(grounds) > 3 else ""
+def _text(kind: ClaimKind, verdict: Verdict, grounds: tuple[Ground, ...], unweighed: tuple[str, ...]) -> Wording:
+    words = Joined((Message("claims-parts", name=g.name.partition(",")[0], reason=g.reason) for g in grounds[:3]), "; ")
+    more = Message("claims-and-more", grounds=len(grounds) - 3) if len(grounds) > 3 else ""
     if verdict == "fails":
-        return f"Not {kind.name.lower()}: {words}{more}."
+        return Message("claims-not", kind_name=kind.name.lower(), words=words, more=more)
     if verdict == "unsure" and not grounds:
-        return f"{kind.name} cannot be said yet: {without_weight(unweighed)}."
+        return Message("claims-cannot-be-said-yet", kind_name=kind.name, without_weight=without_weight(unweighed))
     if verdict == "unsure":
-        return f"{kind.name} cannot be said without a certificate: {words}{more}."
+        return Message("claims-cannot-be-said-without-a", kind_name=kind.name, words=words, more=more)
     if verdict == "empty":
-        return f"{kind.name}: nothing in the bowl yet."
+        return Message("claims-nothing-in-the-bowl-yet", kind_name=kind.name)
     return (
-        f"{kind.name}: no ingredient known to be high in them."
+        Message("claims-no-ingredient-known-to-be", kind_name=kind.name)
         if kind.hint
-        else f"{kind.name}: all ingredients support this claim."
+        else Message("claims-all-ingredients-support-this-claim", kind_name=kind.name)
     )

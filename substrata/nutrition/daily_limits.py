@@ -8,6 +8,7 @@ from math import floor
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.settings import Eater, Settings
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.batch.batch_lines import Batch
@@ -51,7 +52,7 @@ class EaterFit:
     pieces: int
     pieces_for_sure: int
     limit: str  # name of the tightest budget
-    text: str
+    text: Wording
     budgets: tuple[DailyLimitFit, ...]
 
 
@@ -95,7 +96,7 @@ def _eater(eater: Eater, sheet: Sheet) -> EaterFit:
             pieces=0,
             pieces_for_sure=0,
             limit="",
-            text=f"{eater.name} has no daily limits.",
+            text=Message("daily-limits-has-no-daily-limits", eater_name=eater.name),
             budgets=(),
         )
     sure = min(f.pieces_for_sure for f in fits)
@@ -127,13 +128,13 @@ def _whole(a_day: float, a_piece: float) -> int:
     return min(floor(a_day / a_piece + 1e-9), _MOST_PIECES) if a_piece > 0 else _MOST_PIECES
 
 
-def _text(name: str, tightest: DailyLimitFit, sure: int) -> str:
+def _text(name: str, tightest: DailyLimitFit, sure: int) -> Wording:
     if tightest.pieces >= _MOST_PIECES:
-        return f"{name}: no limit applies."
+        return Message("daily-limits-no-limit-applies", name=name)
     words = (
-        "less than one piece fits"
+        Message("daily-limits-less-than-one-piece-fits")
         if not tightest.pieces
-        else f"{tightest.pieces} {'piece' if tightest.pieces == 1 else 'pieces'} a day"
+        else Message("daily-limits-a-day", pieces=tightest.pieces, case="yes" if tightest.pieces == 1 else "no")
     )
-    doubt = f", {sure} even in the worst case" if sure < tightest.pieces else ""
-    return f"{name}: {words}{doubt}, limited by {tightest.name.lower()}."
+    doubt = Message("daily-limits-even-in-the-worst-case", sure=sure) if sure < tightest.pieces else ""
+    return Message("daily-limits-limited-by", name=name, words=words, doubt=doubt, tightest_name=tightest.name.lower())

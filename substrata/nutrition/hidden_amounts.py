@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Message, Wording
 from substrata.formula.batch.batch_lines import Batch, WeighedLine
 from substrata.ingredients.printed_label import FIGURES, Label
 
@@ -33,7 +34,7 @@ class Hidden:
     name: str
     unit: str
     most_a_piece: float  # worst case: every zero at the top of its band
-    text: str
+    text: Wording
     zeros: tuple[HiddenAmount, ...]
 
 
@@ -93,9 +94,16 @@ def _zero(weighed: WeighedLine, label: Label, name: str, figure: str, pieces: in
     )
 
 
-def _text(figure: str, most: float, zeros: tuple[HiddenAmount, ...]) -> str:
+def _text(figure: str, most: float, zeros: tuple[HiddenAmount, ...]) -> Wording:
     top, unit = zeros[0], zeros[0].unit
     amount = f"{most:.2f}" if most < 1 else f"{most:.1f}"
     first = f"“{top.printed}” on {top.name} ({top.per_g:g} g serving)"
-    others = f" and {len(zeros) - 1} more" if len(zeros) > 1 else ""
-    return f"Up to {amount} {unit} of {FIGURES[figure].lower()} per piece can be hidden behind {first}{others}."
+    others = Message("hidden-amounts-and-more", zeros=len(zeros) - 1) if len(zeros) > 1 else ""
+    return Message(
+        "hidden-amounts-up-to-of-per-piece",
+        amount=amount,
+        unit=unit,
+        figures=FIGURES[figure].lower(),
+        first=first,
+        others=others,
+    )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
@@ -24,7 +25,7 @@ class Layer:
     """One stratum of 100 g."""
 
     key: str  # water, protein, fat, sugars, fibre, polyols, other
-    name: str
+    name: Wording
     grams: float
 
 
@@ -121,15 +122,21 @@ def _compared(ingredient: Ingredient, figures: Mapping[str, Estimate]) -> Compar
 def layers_of(composition: Composition) -> tuple[Layer, ...]:
     """Return the strata of 100 g: by matter, so that they add up whatever convention net carbs go by."""
     polyols = composition["erythritol_g"] + composition["polyols_g"] + composition["allulose_g"]
-    matter = {
+    matter: dict[str, tuple[Wording, float]] = {
         "water": ("Water", composition["water_g"]),
         "protein": ("Protein", composition["protein_g"]),
         "fat": ("Fat", composition["fat_g"]),
-        "sugars": ("Sugars, starch", max(composition["carbohydrate_g"] - composition["fibre_g"] - polyols, 0.0)),
+        "sugars": (
+            Message("ingredient-comparison-sugars-starch"),
+            max(composition["carbohydrate_g"] - composition["fibre_g"] - polyols, 0.0),
+        ),
         "fibre": ("Fiber", composition["fibre_g"]),
-        "polyols": ("Polyols, allulose", polyols),
+        "polyols": (Message("ingredient-comparison-polyols-allulose"), polyols),
     }
-    matter["other"] = ("Ash, acids", max(100 - sum(grams for _, grams in matter.values()), 0.0))
+    matter["other"] = (
+        Message("ingredient-comparison-ash-acids"),
+        max(100 - sum(grams for _, grams in matter.values()), 0.0),
+    )
     return tuple(Layer(key=key, name=name, grams=grams) for key, (name, grams) in matter.items())
 
 

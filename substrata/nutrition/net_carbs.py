@@ -8,14 +8,15 @@ from __future__ import annotations
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.settings import Convention, PolyolRule
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.propagation import Coefficient
 
-CONVENTIONS: dict[Convention, str] = {
-    "us": "total carbohydrate − fiber − erythritol − allulose − half of other polyols",
-    "eu": "carbohydrate (which excludes fiber) − erythritol − half of other polyols",
-    "total": "total carbohydrate, nothing taken off",
+CONVENTIONS: dict[Convention, Wording] = {
+    "us": Message("net-carbs-total-carbohydrate-fiber-erythritol-allulose"),
+    "eu": Message("net-carbs-carbohydrate-which-excludes-fiber-erythritol"),
+    "total": Message("net-carbs-total-carbohydrate-nothing-taken-off"),
 }
 
 

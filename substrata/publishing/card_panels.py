@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from substrata.base.errors import OvenError
+from substrata.base.messages.message import Wording
 from substrata.base.settings import Convention, Settings
 from substrata.base.tables.table_reader import Row, read_table
 from substrata.base.tables.table_texts import with_numbers
@@ -40,7 +41,7 @@ class NetCarbs:
     """Net carbs of a piece, and by which rule."""
 
     estimate: Estimate
-    rule: str
+    rule: Wording
 
 
 @dataclass(frozen=True, kw_only=True)

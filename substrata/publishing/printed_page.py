@@ -61,7 +61,7 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
         f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(recipe.yields)} · '
-        f"<b>{escape(recipe.net_carbs)} net carbs a piece</b> ({escape(recipe.net_rule)}){price}</p>"
+        f"<b>{escape(recipe.net_carbs)} net carbs a piece</b> ({escape(str(recipe.net_rule))}){price}</p>"
         f"{_incomplete(recipe)}{groups}<h2>Method</h2><ol>{steps}</ol>{variants}<h2>Keeping</h2><p>{escape(str(recipe.keeping.text))}</p>"
         f"<h2>Figures</h2><table>{figures}</table>{allergens}{cautions}</body></html>"
     )

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import get_args
 
+from substrata.base.messages.message import Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.messages.reader import current_reader, reading
 from substrata.base.settings import Units
@@ -87,7 +88,7 @@ class Recipe:
     figures: tuple[tuple[str, str, str], ...]  # name, a piece, per 100 g
     net_carbs: str
     incomplete: str  # which line has no weight, so that every figure is without it; "" where all have one
-    net_rule: str
+    net_rule: Wording
     allergens: tuple[str, ...]
     cautions: tuple[str, ...]
     variants: tuple[Variant, ...]

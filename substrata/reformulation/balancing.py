@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.formula.formula import Formula
@@ -64,7 +66,9 @@ def balance(
         return stop
     start = check_by_model(problem, problem.start)
     if not start.missed:
-        return BalanceAnswer(status="fits", text="All targets are already met.", started=_grams(problem))
+        return BalanceAnswer(
+            status="fits", text=Message("balancing-all-targets-are-already-met"), started=_grams(problem)
+        )
     on_progress(0.1)
     shaped = as_shaped(problem)
     solved = settled_in(shaped)
@@ -93,21 +97,21 @@ def _grams(problem: BalanceProblem) -> dict[str, float]:
 def _cannot_begin(problem: BalanceProblem) -> BalanceAnswer | None:
     """Where there is nothing to settle: an empty bowl, no line that may move, or another bread."""
 
-    def stopped(status: Status, text: str) -> BalanceAnswer:
+    def stopped(status: Status, text: Wording) -> BalanceAnswer:
         return BalanceAnswer(status=status, text=text)
 
     if problem.original.batch.dough_g <= 0 or len(problem.original.inside.lines) < 2:
-        return stopped("nothing", "No dough to balance yet. Add ingredients or start from a shape.")
+        return stopped("nothing", Message("balancing-no-dough-to-balance-yet"))
     movable = [slot for slot in problem.slots if slot.free and not slot.new]
     if not movable:
-        return stopped("nothing", "All ingredients are locked. Unlock at least one.")
+        return stopped("nothing", Message("balancing-all-ingredients-are-locked-unlock"))
     bases = [s for s in problem.slots if s.role in ("base", "fibre") and s.start > 0]
     if (
         bases
         and all(s.gone for s in bases)
         and not any(s.new and s.role == "base" and s.most > 0 for s in problem.slots)
     ):
-        return stopped("begin", "That would leave no flour, and no other flour is allowed. Start from another formula.")
+        return stopped("begin", Message("balancing-that-would-leave-no-flour"))
     return _another_bread(problem)
 
 
@@ -120,11 +124,13 @@ def _another_bread(problem: BalanceProblem) -> BalanceAnswer | None:
         carries = had > constant("egg_batter_from") * whole
         back = any(s.role == role and s.new and s.most > 0 for s in problem.slots)
         if carries and had - remaining > share * had and not back:
-            text = f"{name.capitalize()} is {100 * had / whole:.0f} % of this dough and gives it its structure. Without it, start from another formula."
+            text = Message(
+                "balancing-is-of-this-dough-and", name=name.capitalize(), had=Quantity(100 * had / whole, "%", digits=0)
+            )
             return BalanceAnswer(status="begin", text=text)
     gel = [s for s in problem.slots if "psyllium" in s.material.flags and s.reference_g > 0]
     if gel and all(s.gone for s in gel) and sum(s.reference_g for s in gel) > constant("psyllium_dough") * whole:
-        text = "Psyllium replaces the gluten in this dough. Without it, start from another formula."
+        text = Message("balancing-psyllium-replaces-the-gluten-in")
         return BalanceAnswer(status="begin", text=text)
     return None
 
@@ -134,13 +140,13 @@ def _nearest(answer: Answer, teller: Teller) -> BalanceAnswer:
     present = start.figures.consistency if start.figures else None
     clash = (*_shapes_that_would_do(answer.shaped), *conflict_at(problem, verdict.grams, present))
     way = teller.way("nearest", answer)
-    missed = ", ".join(missed_texts(problem, verdict))
+    missed = Joined(missed_texts(problem, verdict), ", ")
     moves = _moves(problem, verdict)
     return BalanceAnswer(
         status="nearest",
-        text="Not all targets can be met. This is the closest result.",
+        text=Message("balancing-not-all-targets-can-be"),
         ways=(way,) if way.changes or way.shape else (),
-        nearest=f"Closest result: {missed}.",
+        nearest=Message("balancing-closest-result", missed=missed),
         clash=_sorted(clash),
         moves=moves,
         started=_grams(problem),
@@ -150,14 +156,19 @@ def _nearest(answer: Answer, teller: Teller) -> BalanceAnswer:
 def _shapes_that_would_do(original: Shaped) -> Iterator[Relaxation]:
     """Other pieces in which all could be met, where the wish does not allow them yet."""
     wish = original.problem.wish
-    labels = {"pieces": "the number of pieces", "thickness": "the thickness"}
+    labels = {"pieces": Message("balancing-the-number-of-pieces"), "thickness": Message("balancing-the-thickness")}
     for key, text in labels.items():
         free = wish.with_changes(may_change_pieces=key == "pieces", may_change_thickness=key == "thickness")
         if getattr(wish, f"may_change_{key}"):
             continue
         answer = next((a for a in in_other_shapes(other_shapes(original, free)) if a.met), None)
         if answer is not None:
-            yield Relaxation(text=text, kind="shape", key=key, price=f"{shape_name(answer.shaped)} would work")
+            yield Relaxation(
+                text=text,
+                kind="shape",
+                key=key,
+                price=Message("balancing-would-work", shape_name=shape_name(answer.shaped)),
+            )
 
 
 def _sorted(clash: Sequence[Relaxation]) -> tuple[Relaxation, ...]:
@@ -167,10 +178,10 @@ def _sorted(clash: Sequence[Relaxation]) -> tuple[Relaxation, ...]:
     )
 
 
-def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[str, ...]:
+def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[Wording, ...]:
     """Return what helps and is no gram: minutes and degrees for the handling, another tin for the thickness."""
     if "thickness" in verdict.missed:
-        return ("use a wider loaf pan, or less dough",)
+        return (Message("balancing-use-a-wider-loaf-pan"),)
     if "handling" not in verdict.missed and "crumbly" not in verdict.missed:
         return ()
     dough = problem.at(verdict.grams)
@@ -182,37 +193,45 @@ def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[str, ...]:
     point = next((p for p in forecast.minutes if p.class_name == target_class), None)
     if point is not None and abs(point.minutes - forecast.rest_min) > 1:
         moves.append(
-            f"{target_class} after {point.minutes:.0f} min of rest"
+            Message(
+                "balancing-after-min-of-rest",
+                target_class=target_class,
+                minutes=Quantity(point.minutes, "min", digits=0),
+            )
             if point.minutes
-            else f"{target_class} right after mixing, without a rest"
+            else Message("balancing-right-after-mixing-without-a", target_class=target_class)
         )
     warm = next((p for p in forecast.degrees if p.class_name == target_class), None)
     if warm is not None and abs(warm.temperature_c - forecast.temperature_c) > 3:
-        moves.append(f"{target_class} at {warm.temperature_c:.0f} °C")
+        moves.append(
+            Message(
+                "balancing-at-c", target_class=target_class, temperature=Quantity(warm.temperature_c, "C", digits=0)
+            )
+        )
     return tuple(moves)
 
 
-def _text(answer: Answer) -> str:
+def _text(answer: Answer) -> Wording:
     count = len(line_changes(answer.problem, answer.verdict.grams)) + len(answer.shaped.changes)
-    return f"{count} {'change brings' if count == 1 else 'changes bring'} every target into range."
+    return Message("balancing-every-target-into-range", count=count, case="yes" if count == 1 else "no")
 
 
-def _surer(problem: BalanceProblem, verdict: ModelCheck) -> str:
+def _surer(problem: BalanceProblem, verdict: ModelCheck) -> Wording:
     """How sure it could be made where that is less than was wished, and what would do more than any edit."""
-    return " ".join(filter(None, (_less_sure(problem, verdict), _whose_doubt(problem, verdict))))
+    return Joined((_less_sure(problem, verdict), _whose_doubt(problem, verdict)))
 
 
-def _less_sure(problem: BalanceProblem, verdict: ModelCheck) -> str:
+def _less_sure(problem: BalanceProblem, verdict: ModelCheck) -> Wording:
     if not problem.wish.margin or not problem.targets:
         return ""
     reached = min((sure.probability for sure in target_probabilities(problem.at(verdict.grams))), default=1.0)
     wished = chance(-problem.wish.margin, 1.0, None, 0.0)
     if reached >= wished - _AS_SURE:
         return ""
-    return f"The best certainty found is {ten(reached)}, with all other limits met."
+    return Message("balancing-the-best-certainty-found-is", ten=ten(reached))
 
 
-def _whose_doubt(problem: BalanceProblem, verdict: ModelCheck) -> str:
+def _whose_doubt(problem: BalanceProblem, verdict: ModelCheck) -> Wording:
     """Return the one flour that is most of a target's doubt: its own label would do more than any edit."""
     for key in problem.targets:
         if key not in problem.base.ratios_of:
@@ -221,5 +240,9 @@ def _whose_doubt(problem: BalanceProblem, verdict: ModelCheck) -> str:
         slot = next((s for s in problem.slots if s.name == name), None)
         from_pack = slot is not None and slot.material.name != slot.name
         if share >= _LARGE_DOUBT_SHARE and not from_pack:
-            return f"Add the label of your own {name.partition(',')[0].lower()} pack: {100 * share:.0f} % of the uncertainty comes from this ingredient."
+            return Message(
+                "balancing-add-the-label-of-your",
+                name=name.partition(",")[0].lower(),
+                share=Quantity(100 * share, "%", digits=0),
+            )
     return ""

@@ -12,6 +12,8 @@ from dataclasses import dataclass, replace
 from math import ceil
 from typing import Literal
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.ingredients.library import Floats
 from substrata.reformulation.program.balance_problem import BalanceProblem
 from substrata.reformulation.program.linear_row import Kind, LinearRow
@@ -83,23 +85,40 @@ def _relaxed(problem: BalanceProblem, limits: Sequence[Limit], limit: Limit) -> 
         )
         text = limit_text(problem, limit.rows[0])
         return Relaxation(
-            text=text, kind=kind, key=limit.key.removeprefix("rail:"), price="not enough by itself", enough=False
+            text=text,
+            kind=kind,
+            key=limit.key.removeprefix("rail:"),
+            price=Message("infeasibility-not-enough-by-itself"),
+            enough=False,
         )
     relaxation = _least_relaxation(problem, rows, limit, solved)
     row = max(limit.rows, key=lambda linear_row: linear_row.over(relaxation))
     over = row.over(relaxation)
     text = limit_text(problem, row)
     if limit.kind in ("rail", "mass", "cap"):
-        return Relaxation(text=text, kind="rail", key=limit.key.removeprefix("rail:"), price="remove this limit")
+        return Relaxation(
+            text=text,
+            kind="rail",
+            key=limit.key.removeprefix("rail:"),
+            price=Message("infeasibility-remove-this-limit"),
+        )
     if limit.kind == "handling":
-        return Relaxation(text=text, kind="handling", key=limit.key, price="allow a softer or stiffer dough")
+        return Relaxation(
+            text=text, kind="handling", key=limit.key, price=Message("infeasibility-allow-a-softer-or-stiffer")
+        )
     if limit.key.startswith("texture:"):
         away = over * SCORE_UNIT + INSIDE_SCORE
         would = row.limit + away if row.side == "high" else row.limit - away
-        return _bound(limit.key, row, round(would, 1), text, f"set it to {would:.1f}")
+        return _bound(
+            limit.key,
+            row,
+            round(would, 1),
+            text,
+            Message("infeasibility-set-it-to-2", would=Quantity(would, "number", digits=1)),
+        )
     if limit.key == "minutes":
         would = ceil(row.limit * (1 + over) * _ROOM)
-        return _bound(limit.key, row, would, text, f"set it to {would} min")
+        return _bound(limit.key, row, would, text, Message("infeasibility-set-it-to-min", would=would))
     return _target(limit.key, row, over, text)
 
 
@@ -110,11 +129,11 @@ def _least_relaxation(problem: BalanceProblem, rows: Sequence[LinearRow], limit:
     return solved.grams if solved.grams is not None else first.grams  # type: ignore[return-value]  # looked at before
 
 
-def _bound(key: str, row: LinearRow, would: float, text: str, price: str) -> Relaxation:
+def _bound(key: str, row: LinearRow, would: float, text: Wording, price: Wording) -> Relaxation:
     low, high = (None, would) if row.side == "high" else (would, None)
     return Relaxation(text=text, kind="target", key=key, price=price, low=low, high=high)
 
 
-def _target(key: str, row: LinearRow, over: float, text: str) -> Relaxation:
+def _target(key: str, row: LinearRow, over: float, text: Wording) -> Relaxation:
     would = row.limit * (1 + over * _ROOM) if row.side == "high" else row.limit * (1 - over * _ROOM)
-    return _bound(key, row, would, text, f"set it to {amount(key, would)}")
+    return _bound(key, row, would, text, Message("infeasibility-set-it-to", amount=amount(key, would)))

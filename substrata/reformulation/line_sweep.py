@@ -7,6 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.evaluation.dough import Dough
@@ -58,7 +60,7 @@ class Sweep:
     classes: tuple[str, ...]  # of handling at shaping
     fits: tuple[bool, ...]
     minutes: tuple[BakedAt, ...]
-    text: str
+    text: Wording
 
 
 def sweep(formula: Formula, library: Library, settings: Settings, line: str) -> Sweep | None:
@@ -146,7 +148,7 @@ def _curve(
     )
 
 
-def _text(name: str, curves: tuple[Curve, ...], fits: list[tuple[float, bool]]) -> str:
+def _text(name: str, curves: tuple[Curve, ...], fits: list[tuple[float, bool]]) -> Wording:
     """Between which weights everything holds."""
     lows = [(c.leaves_low_g, c.label.lower()) for c in curves if c.leaves_low_g is not None]
     highs = [(c.leaves_high_g, c.label.lower()) for c in curves if c.leaves_high_g is not None]
@@ -159,11 +161,18 @@ def _text(name: str, curves: tuple[Curve, ...], fits: list[tuple[float, bool]]) 
     short = name.partition(",")[0]
     low, high = max(lows, default=None), min(highs, default=None)
     if low is None and high is None:
-        return f"{short}: all targets stay met within ± {100 * SPAN:.0f} %."
+        return Message("line-sweep-all-targets-stay-met-within", short=short, span=Quantity(100 * SPAN, "%", digits=0))
     if low and high and low[1] == high[1]:
-        return f"{short}: {low[1]} stays in range from {low[0]:.0f} to {high[0]:.0f} g."
+        return Message(
+            "line-sweep-stays-in-range-from-to",
+            short=short,
+            low=low[1],
+            low_2=Quantity(low[0], "g", high=high[0], digits=0),
+        )
     parts = [
-        f"{low[1]} out of range below {low[0]:.0f} g" if low else "",
-        f"{high[1]} out of range above {high[0]:.0f} g" if high else "",
+        Message("line-sweep-out-of-range-below-g", low=low[1], low_2=Quantity(low[0], "g", digits=0)) if low else "",
+        Message("line-sweep-out-of-range-above-g", high=high[1], high_2=Quantity(high[0], "g", digits=0))
+        if high
+        else "",
     ]
-    return f"{short}: {', '.join(filter(None, parts))}."
+    return Message("line-sweep-parts", short=short, ranges=Joined(parts, ", "))

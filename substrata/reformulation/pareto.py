@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.settings import Settings
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.formula.form_table import Window
@@ -38,7 +39,7 @@ class FrontPoint:
     x: float
     y: float
     change: float  # cost of its change
-    text: str  # its edits
+    text: Wording  # its edits
     formula: Formula
 
 
@@ -132,7 +133,8 @@ def _point(problem: BalanceProblem, x: str, y: str) -> FrontPoint | None:
         x=ratio_of(x, dough).value(dough.batch.grams),
         y=_read(problem, verdict, y),
         change=verdict.cost,
-        text="; ".join(change.text for change in line_changes(problem, verdict.grams)) or "as it stands",
+        text=Joined((change.text for change in line_changes(problem, verdict.grams)), "; ")
+        or Message("pareto-as-it-stands"),
         formula=problem.formula_at(verdict.grams),
     )
 

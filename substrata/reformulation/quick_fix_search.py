@@ -13,7 +13,7 @@ from types import MappingProxyType
 
 import numpy as np
 
-from substrata.base.messages.message import Capitalized, Wording
+from substrata.base.messages.message import Capitalized, Joined, Message, Wording
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
@@ -53,7 +53,7 @@ class QuickFix:
     """One remedy."""
 
     text: Wording  # "− 60 g water, to 120 g"; or what to do where no gram helps
-    causes: tuple[str, ...]  # what it mends, in words
+    causes: tuple[Wording, ...]  # what it mends, in words
     keys: tuple[str, ...]  # the quantities that it mends
     line: str = ""  # to change; "" where none is
     ingredient: str = ""
@@ -116,7 +116,7 @@ def _smaller_pieces(formula: Formula, library: Library, settings: Settings) -> I
     after = check_by_model(other, other.start)
     if not _spoils(before, after):
         yield QuickFix(
-            text=f"{needed} smaller pieces",
+            text=Message("quick-fix-search-smaller-pieces", needed=needed),
             causes=(missed_texts(here, before)[list(before.missed).index("net_carbs")],),
             keys=("net_carbs",),
             pieces=needed,
@@ -140,8 +140,8 @@ def _elsewhere(dough: Dough) -> Iterator[QuickFix]:
     water = sum(w.grams.value * w.ingredient.composition["water_g"] / 100 for w in wet)
     if wet and drying_numbers()["expressed_cooked"].value * water > constant("flooding_juice") * dough.batch.dough_g:
         yield QuickFix(
-            text="Dry the vegetable first: salt or heat it, and squeeze it",
-            causes=("too much juice",),
+            text=Message("quick-fix-search-dry-the-vegetable-first-salt"),
+            causes=(Message("quick-fix-search-too-much-juice"),),
             keys=("water_fill",),
             station="prep",
         )
@@ -254,7 +254,13 @@ def _quick_fix(problem: BalanceProblem, slot: Slot, before: ModelCheck, after: M
         if after.missed[key] > before.missed.get(key, 0.0) + _WORSE
     ]
     return QuickFix(
-        text=change_text(slot, now) + (f"; {', '.join(again)}, as in the saved version" if again else ""),
+        text=Joined(
+            (
+                change_text(slot, now),
+                Message("quick-fix-search-as-in-the-saved-version", again=Joined(again, ", ")) if again else "",
+            ),
+            "",
+        ),
         causes=tuple(texts[key] for key in mended),
         keys=tuple(mended),
         line=slot.id,

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.formula.form_table import Window, form_of
@@ -43,7 +44,7 @@ class StarterFormula:
     skeleton: FormulaTemplate
     formula: Formula
     settlement: BalanceAnswer
-    text: str
+    text: Wording
 
 
 @cache
@@ -150,5 +151,10 @@ def _starter(
     if settlement.status in ("begin", "nothing"):
         return None
     done = settlement.ways[0].formula if settlement.ways else formula
-    how = "as it is" if settlement.status == "fits" else settlement.nearest or settlement.text
-    return StarterFormula(skeleton=skeleton, formula=done, settlement=settlement, text=f"On {skeleton.base}: {how}")
+    how = Message("starter-formula-as-it-is") if settlement.status == "fits" else settlement.nearest or settlement.text
+    return StarterFormula(
+        skeleton=skeleton,
+        formula=done,
+        settlement=settlement,
+        text=Message("starter-formula-on", base=skeleton.base, how=how),
+    )

@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from functools import cache
 from math import ceil
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import FRYING
@@ -47,7 +49,7 @@ class ShoppingRow:
     currency: str
     bakes: tuple[str, ...]
     by: str  # when the first of them is wanted, as its plan writes it; "" where nobody said
-    text: str
+    text: Wording
 
 
 def shopping(
@@ -98,11 +100,17 @@ def _row(
     number = ceil(short / size - 1e-9) if size else None
     price = number * pack.price if pack and pack.price is not None and number is not None else None
     if not short:
-        text = f"{name}: there is enough"
-    elif number:
-        text = f"{name}: {number} × {size:g} g for {short:.0f} g"
+        text = Message("purchasing-there-is-enough", name=name)
+    elif number and size:
+        text = Message(
+            "purchasing-g-for-g",
+            name=name,
+            number=number,
+            size=Quantity(size, "g", digits=-1),
+            short=Quantity(short, "g", digits=0),
+        )
     else:
-        text = f"{name}: {short:.0f} g"
+        text = Message("purchasing-g", name=name, short=Quantity(short, "g", digits=0))
     return ShoppingRow(
         ingredient=key, name=name, section=_sections().get(role, "other"), needed_g=round(grams, 1), on_hand_g=on_hand,
         short_g=round(short, 1), packs=number, pack_g=size, price=price, currency=pack.currency if pack else "", bakes=bakes, by=by, text=text,

@@ -66,7 +66,7 @@ class Lag:
     least: int = 0
     most: int | None = None
     to_end: bool = False  # "most" counts to the end of the other
-    reason: str = ""
+    reason: Wording = ""
 
 
 @dataclass(frozen=True, kw_only=True)

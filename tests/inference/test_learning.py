@@ -176,7 +176,7 @@ def test_a_cup_that_is_filled_and_weighed_is_known_here():
     share = 3 / noise**2 / (3 / noise**2 + 1 / prior**2)
     mine = state.value("measures.almond-flour")
     assert mine.posterior == pytest.approx(106 * (118 / 106) ** share, rel=0.01)
-    assert mine.text.startswith("a cup of almond flour")
+    assert str(mine.text).startswith("a cup of almond flour")
     assert "built-in value 106 g; from 3 trials" in mine.text
 
     own = Settings(lessons=lessons(state))

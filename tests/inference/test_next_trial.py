@@ -98,4 +98,4 @@ def test_every_shift_says_in_the_document_what_it_does_to_the_dough(row):
 def test_a_felt_class_alone_is_no_fault():
     told = answer(ROLLS, done=Done(felt=(Felt(class_name="tacky"),)))
     assert told.formula == ()
-    assert told.text.startswith("No fault")
+    assert str(told.text).startswith("No fault")

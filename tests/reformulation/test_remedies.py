@@ -62,7 +62,7 @@ def test_a_way_back_says_what_the_saved_version_missed_itself():
     loaf = made("tin-loaf", 12, egg=310, coconut_flour=88, butter=110, baking_powder=8, salt=3)
     first = offered(but(loaf, egg=155), loaf)[0]
     assert first.line == "egg"
-    assert first.text.endswith("g per piece, as in the saved version")
+    assert str(first.text).endswith("g per piece, as in the saved version")
 
 
 def test_soda_without_acid_is_met_by_acid_in_grams_or_by_less_soda_and_never_by_a_cup_of_vinegar():

@@ -101,7 +101,7 @@ def test_what_cannot_be_met_in_these_pieces_says_in_which_it_could():
     assert (first.kind, first.key) == ("shape", "pieces")
     freed = settled(replace(ROLLS, pieces=ROLLS.pieces // 2), Wish(may_change_pieces=True), saved=ROLLS)
     assert freed.status == "settled"
-    assert freed.ways[0].formula.pieces == int(first.price.split()[0])
+    assert freed.ways[0].formula.pieces == int(str(first.price).split()[0])
 
 
 def test_rails_compare_like_with_like_when_the_pieces_were_changed_by_hand():

@@ -20,6 +20,7 @@ _SIGNS = {"g": "g", "nutrient": "g", "%": "%", "share": "%", "C": "°C", "oven":
           "ml": "ml", "min": "min", "number": ""}  # fmt: skip
 _US_SIGNS = {"g": "oz", "C": "°F", "oven": "°F", "K": "°F", "mm": "in", "cm": "in", "cm2": "sq in", "m": "ft"}
 _DIAL_F = 5  # steps of an oven's dial (common practice)
+_TWO_COUNT = -2
 _SMALL_G = 20.0  # below it, grams are written in tenths
 
 
@@ -31,7 +32,7 @@ class Quantity(FluentType):
         value: in the unit named; of a range its low end.
         unit: what it is measured in.
         high: the high end of a range; None for a single value.
-        digits: decimals in metric units; None for what the unit usually has, -1 for as many as the value has.
+        digits: decimals in metric units; None for what the unit usually has, -1 for as many as the value has, -2 for two that count.
         bare: without its unit, which stands with a figure beside it.
     """
 
@@ -67,7 +68,7 @@ def _figure(value: float, unit: Unit, digits: int | None, *, us: bool) -> str:
         digits = 1 if unit in ("g", "nutrient") and abs(value) < _SMALL_G else 0
         text = f"{value:.{digits}f}"
         return text.removesuffix(".0")
-    return f"{value:.{digits}f}" if digits >= 0 else f"{value:g}"
+    return f"{value:.{digits}f}" if digits >= 0 else f"{value:.2g}" if digits == _TWO_COUNT else f"{value:g}"
 
 
 def _us_figure(value: float, unit: Unit) -> str:

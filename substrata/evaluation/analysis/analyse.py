@@ -82,7 +82,7 @@ class Basis:
     """By what rules the figures were made; shown wherever they are."""
 
     convention: str
-    convention_rule: str
+    convention_rule: Wording
     energy_method: str
     range: Wording
     handling: Wording  # the practice behind how it handles

@@ -7,6 +7,7 @@ from math import log
 
 import numpy as np
 
+from substrata.base.messages.message import Message
 from substrata.inference.calibration.learned_parameters import Learned, Reading, factor
 from substrata.inference.calibration.robust_update import Residual, update
 from substrata.process.rheology.handling.handling_forecast import rest_of
@@ -18,8 +19,8 @@ def habits(read: Sequence[Reading]) -> list[Learned]:
     pours = [(reading.id, _pour(reading)) for reading in read]
     rests = [(reading.id, _rest(reading)) for reading in read]
     for key, words, values, sd in (
-        ("habits.pour", "weights compared with the formula", pours, 0.03),
-        ("habits.rest", "rest times compared with the formula", rests, 0.25),
+        ("habits.pour", Message("habits-weights-compared-with-the-formula"), pours, 0.03),
+        ("habits.rest", Message("habits-rest-times-compared-with-the"), rests, 0.25),
     ):
         known = [(run, value) for run, value in values if value is not None]
         if not known:

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from substrata.base.messages.message import Message
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.feel_advice import band_middle
@@ -109,7 +110,7 @@ def handling_bias(state: CalibrationState, formula: Any) -> Backed:
     updated, places = state.blocks.get("hands"), state.places.get("hands", {})
     plain = sqrt(constant("hand_kitchen_sd") ** 2 + constant("hand_form_sd") ** 2 + constant("hand_formula_sd") ** 2)
     if updated is None:
-        return Backed(value=0.0, sd=plain, same_formula=0, from_others=0, text="built-in model")
+        return Backed(value=0.0, sd=plain, same_formula=0, from_others=0, text=Message("hands-block-built-in-model"))
     keys = ["kitchen", f"form {formula.form}", f"formula {formula_key(formula)}"]
     known = [places[key] for key in keys if key in places]
     rest = sum(

@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import exp
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.learned_biases import formula_key
@@ -26,14 +28,14 @@ class Learned:
 
     key: str  # oven.offset, hands.kitchen, palate.chewy …
     block: str  # oven, hands, palate, measures, habits
-    words: str
-    unit: str
+    words: Wording
+    unit: Wording
     prior: float
     prior_sd: float
     posterior: float
     posterior_sd: float
     trials: tuple[str, ...]  # ids of the runs that taught it
-    text: str
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -79,7 +81,9 @@ def name_of(run: Run) -> str:
     return formula_key(run.formula)
 
 
-def factor(block: str, key: str, words: str, value: float, sd: float, before: float, teach: tuple[str, ...]) -> Learned:
+def factor(
+    block: str, key: str, words: Wording, value: float, sd: float, before: float, teach: tuple[str, ...]
+) -> Learned:
     """Return a learned factor, told with its range.
 
     Args:
@@ -92,7 +96,14 @@ def factor(block: str, key: str, words: str, value: float, sd: float, before: fl
         teach: the runs that taught it.
     """
     middle = exp(value)
-    text = f"{words}: × {middle:.2f} ({exp(value - SDS_IN_HALF_90 * sd):.2f}–{exp(value + SDS_IN_HALF_90 * sd):.2f}), from {count(len(teach))}"
+    text = Message(
+        "learned-parameters-from",
+        words=words,
+        middle=Quantity(middle, "number", digits=2),
+        exp=Quantity(exp(value - SDS_IN_HALF_90 * sd), "number", digits=2),
+        exp_2=Quantity(exp(value + SDS_IN_HALF_90 * sd), "number", digits=2),
+        count=count(len(teach)),
+    )
     return Learned(
         key=key,
         block=block,
@@ -107,9 +118,9 @@ def factor(block: str, key: str, words: str, value: float, sd: float, before: fl
     )
 
 
-def count(number: int) -> str:
+def count(number: int) -> Wording:
     """So many trials, in words."""
-    return "1 trial" if number == 1 else f"{number} trials"
+    return Message("learned-parameters-trial") if number == 1 else Message("learned-parameters-trials", number=number)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -120,7 +131,7 @@ class Backed:
     sd: float
     same_formula: int  # of this formula's own trials
     from_others: int
-    text: str
+    text: Wording
 
 
 def backed(state: CalibrationState, block: str, key: str, value: float, sd: float, plain: float) -> Backed:
@@ -137,11 +148,13 @@ def backed(state: CalibrationState, block: str, key: str, value: float, sd: floa
     runs = len(state.blocks[block].trust)
     mine = len(state.taught[block].get(key, ()))
     if mine and sd**2 <= _PRIOR_BAKES * plain**2:
-        text = f"from {mine} of your own bakes"
+        text = Message("learned-parameters-from-of-your-own-bakes", mine=mine)
     elif runs:
         text = (
-            f"from {count(runs)} of other doughs in this kitchen" if not mine else f"from {count(runs)} in this kitchen"
+            Message("learned-parameters-from-of-other-doughs-in", count=count(runs))
+            if not mine
+            else Message("learned-parameters-from-in-this-kitchen", count=count(runs))
         )
     else:
-        text = "built-in model"
+        text = Message("learned-parameters-built-in-model")
     return Backed(value=value, sd=sd, same_formula=mine, from_others=runs - mine, text=text)

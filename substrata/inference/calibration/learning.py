@@ -12,6 +12,8 @@ from dataclasses import replace
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.settings import Lesson, Settings
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
@@ -143,10 +145,10 @@ def _remaining(state: CalibrationState, block: str, part: str) -> float:
     return (hands_left if block == "hands" else palate_left)(updated, places, part)
 
 
-_SHOWN = {
-    "offset": ("oven offset (actual minus set)", "K"),
-    "convection": ("heat transfer by air", "×"),
-    "thickness": ("actual thickness ÷ formula thickness", "×"),
+_SHOWN: dict[str, tuple[Wording, str]] = {
+    "offset": (Message("learning-oven-offset-actual-minus-set"), "K"),
+    "convection": (Message("learning-heat-transfer-by-air"), "×"),
+    "thickness": (Message("learning-actual-thickness-formula-thickness"), "×"),
     "browning": ("browning", "×"),
 }
 
@@ -177,10 +179,15 @@ def _parameter(
         half = SDS_IN_HALF_90 * sd
         if unit == "decades":
             side = "stiffer" if value >= 0 else "softer"
-            value_text = f"{abs(value) / constant('class_decades'):.1f} handling steps {side} ± {half / constant('class_decades'):.1f}"
+            value_text: Wording = Message(
+                "learning-handling-steps",
+                value=Quantity(abs(value) / constant("class_decades"), "number", digits=1),
+                side=side,
+                half=Quantity(half / constant("class_decades"), "number", digits=1),
+            )
         else:
-            value_text = f"{value:+.2g} ± {half:.2g} {'°C' if unit == 'K' else unit}"
-        text = f"{words}: {value_text}, from {count(len(teach))}"
+            value_text = _value_text(value, half, unit)
+        text = Message("learning-from", words=words, value_text=value_text, count=count(len(teach)))
         rows.append(
             Learned(
                 key=f"{key}.{name}",
@@ -198,17 +205,26 @@ def _parameter(
     return rows
 
 
-def _words(block: str, key: str, name: str, names: Mapping[str, str]) -> tuple[str, str]:
+def _value_text(value: float, half: float, unit: str) -> Wording:
+    """Return a learned difference with its 90 % half-range."""
+    sign = "+" if value >= 0 else "−"
+    if unit == "K":
+        degrees = Quantity(abs(value), "K", digits=-2, bare=True)
+        return Message("learning-degrees", sign=sign, value=degrees, half=Quantity(half, "K", digits=-2))
+    return f"{sign}{abs(value):.2g} ± {half:.2g} {unit}"
+
+
+def _words(block: str, key: str, name: str, names: Mapping[str, str]) -> tuple[Wording, str]:
     """Return what a learned number is, and its unit; formulas by their names."""
     if block == "oven":
         words, unit = _SHOWN[name]
         oven = key.partition(":")[2]
-        return (f"{words} ({oven})" if oven else words), unit
+        return (Message("learning-parts", words=words, oven=oven) if oven else words), unit
     if block == "hands":
         kind, _, what = name.partition(" ")
         if kind == "kitchen":
-            return "your feel compared with the forecast", "decades"
+            return Message("learning-your-feel-compared-with-the"), "decades"
         if kind == "form":
-            return f"{forms()[what].name.lower()} doughs", "decades"
-        return f"and {names.get(what, 'this formula')}", "decades"
-    return f"you score {texture_words()[key.partition(':')[2]].lower()} higher", "points"
+            return Message("learning-doughs", name=forms()[what].name.lower()), "decades"
+        return Message("learning-and", get=names.get(what, "this formula")), "decades"
+    return Message("learning-you-score-higher", texture_words=texture_words()[key.partition(":")[2]].lower()), "points"

@@ -9,6 +9,8 @@ import numpy as np
 
 from substrata.base.amounts import parse_amount
 from substrata.base.errors import AmountError
+from substrata.base.messages.message import Message
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import SDS_IN_HALF_90, Spread
 from substrata.base.units import unit
@@ -76,7 +78,11 @@ def measure_readings(
         ingredient, dough = lines[name]
         house = weigh(parse_amount("1 cup"), ingredient, dough.settings).value
         value, sd = house * exp(float(to.mean[n])), house * float(to.sd[n])
-        words = f"a cup of {ingredient.name[:1].lower()}{ingredient.name[1:]}"
+        words = Message(
+            "measures-block-a-cup-of",
+            ingredient_name=ingredient.name[:1].lower(),
+            ingredient_name_2=ingredient.name[1:],
+        )
         half = SDS_IN_HALF_90 * sd
         rows.append(
             Learned(
@@ -89,7 +95,14 @@ def measure_readings(
                 posterior=value,
                 posterior_sd=sd,
                 trials=taught[name],
-                text=f"{words}: {value:.0f} g ({value - half:.0f}–{value + half:.0f} g); built-in value {house:.0f} g; from {count(len(taught[name]))}",
+                text=Message(
+                    "measures-block-g-g-built-in-value",
+                    words=words,
+                    value=Quantity(value, "g", digits=0),
+                    value_2=Quantity(value - half, "g", high=value + half, digits=0),
+                    house=Quantity(house, "g", digits=0),
+                    count=count(len(taught[name])),
+                ),
             )
         )
     return rows

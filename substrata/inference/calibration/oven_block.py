@@ -13,6 +13,7 @@ from types import MappingProxyType
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.tables.table_reader import constant
 from substrata.execution.reading_noise import reading_noise
 from substrata.inference.bake_figures import PLACE, run_figures
@@ -226,7 +227,12 @@ def _slopes(reading: Reading, making: Making, *, clocked: bool) -> dict[str, Flo
     return {figure: np.array(column) for figure, column in columns.items()}
 
 
-def oven_of(state: CalibrationState, oven: str = "", name: str = "this oven", altitude_m: float = 0.0) -> OvenProfile:
+_THIS_OVEN = Message("oven-block-this-oven")
+
+
+def oven_of(
+    state: CalibrationState, oven: str = "", name: Wording = _THIS_OVEN, altitude_m: float = 0.0
+) -> OvenProfile:
     """Return an oven as its bakes tell it.
 
     Args:

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from substrata.base.messages.message import Message
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.learned_biases import formula_key
 from substrata.execution.reading_noise import reading_noise
@@ -119,7 +120,7 @@ def palate(state: CalibrationState, formula: Any, whole: Texture) -> dict[str, B
         plain = sqrt(sum((amount * priors.get(key, constant("palate_weight_sd"))) ** 2 for key, amount in row.items()))
         if updated is None:
             biases[score.key] = Backed(
-                value=score.value, sd=plain, same_formula=0, from_others=0, text="built-in model"
+                value=score.value, sd=plain, same_formula=0, from_others=0, text=Message("palate-block-built-in-model")
             )
             continue
         slope = np.zeros(len(places))

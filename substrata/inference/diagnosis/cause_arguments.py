@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.evaluation.dough import Dough
 from substrata.inference.diagnosis.causes import Cause, strengths
 from substrata.inference.diagnosis.evidence import Logged
@@ -19,39 +21,43 @@ def is_explained(cause: str, faults_rated: tuple[str, ...], mechanisms: Mechanis
     )
 
 
-def known_oven_text(dough: Dough, cause: Cause) -> str:
+def known_oven_text(dough: Dough, cause: Cause) -> Wording:
     """Say what this oven is known to do, beside a cause that is about its heat; "" where nothing is known."""
     profile = dough.profile
     if cause.log != "oven" or not profile.bakes or dough.case.fried:
         return ""
     side = "hot" if profile.offset_k > 0 else "cool"
-    return (
-        f"this oven is known to run {abs(profile.offset_k):.0f} °C {side} ± {profile.half_90_k:.0f}, and the forecast counts that: "
-        "here it would have to be even further off"
+    return Message(
+        "cause-arguments-this-oven-is-known-to",
+        offset_k=Quantity(abs(profile.offset_k), "C", digits=0),
+        side=side,
+        half_90_k=Quantity(profile.half_90_k, "number", digits=0),
     )
 
 
 def evidence_for(
     cause: Cause, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats, log_: Mapping[str, Logged]
-) -> list[str]:
+) -> list[Wording]:
     """Return the sentences that speak for a cause, at most a few."""
-    rows = []
+    rows: list[Wording] = []
     logged_value = log_.get(cause.log)
     if logged_value is not None and _off(logged_value, cause):
-        rows.append(f"your log: {logged_value.text}")
+        rows.append(Message("cause-arguments-your-log", logged_value_text=logged_value.text))
     explained = []
     practised = []
     for fault in faults_rated:
         place = mechanisms.faults.index(fault)
         words = fault_table()[fault].words
         if rise[place] >= HARDLY:
-            explained.append(f"{words} (+{100 * rise[place]:.0f} %)")
+            explained.append(
+                Message("cause-arguments-parts", words=words, rise=Quantity(100 * rise[place], "%", digits=0))
+            )
         elif strengths().get((fault, cause.id)):
             practised.append(words)
     if explained:
-        rows.append(f"in this formula it would cause: {', '.join(explained)}")
+        rows.append(Message("cause-arguments-in-this-formula-it-would", explained=Joined(explained, ", ")))
     if practised:
-        rows.append(f"bakers know it as a cause of: {', '.join(practised)}")
+        rows.append(Message("cause-arguments-bakers-know-it-as-a", practised=Joined(practised, ", ")))
     return rows
 
 
@@ -72,17 +78,17 @@ def _off(logged_value: Logged, cause: Cause) -> bool:
 
 def evidence_against(
     cause: Cause, faults_rated: tuple[str, ...], mechanisms: Mechanisms, rise: Floats, log_: Mapping[str, Logged]
-) -> list[str]:
+) -> list[Wording]:
     """Return the sentences that speak against a cause, at most a few."""
-    rows = []
+    rows: list[Wording] = []
     logged_value = log_.get(cause.log)
     if logged_value is not None and not _off(logged_value, cause):
-        rows.append(f"your log: {logged_value.text}")
+        rows.append(Message("cause-arguments-your-log", logged_value_text=logged_value.text))
     unexplained = [
         fault_table()[fault].words
         for fault in faults_rated
         if rise[mechanisms.faults.index(fault)] < HARDLY and not strengths().get((fault, cause.id))
     ]
     if unexplained:
-        rows.append(f"does not explain: {', '.join(unexplained)}")
+        rows.append(Message("cause-arguments-does-not-explain", unexplained=Joined(unexplained, ", ")))
     return rows

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Message, Wording
 from substrata.evaluation.dough import Dough
 from substrata.execution.bake_log import what_was_done
 from substrata.execution.run_document import Run, Verdict
@@ -13,7 +14,7 @@ from substrata.inference.diagnosis.explanation import LikelyCause, LikelyFlaw, Q
 from substrata.inference.diagnosis.next_test import Check, Proposal, checks, next_tests
 from substrata.inference.diagnosis.posterior import posterior
 
-RESTS_ON = "Causes are ranked from this formula's numbers and your log of this bake. Some thresholds are rules of thumb. In simulated tests, the true cause ranked first in 4 of 5 logged bakes."
+RESTS_ON = Message("diagnosis-causes-are-ranked-from-this")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,8 +28,8 @@ class Diagnosis:
     questions: tuple[Question, ...]
     next: tuple[Proposal, ...]
     checks: tuple[Check, ...]
-    text: str
-    rests_on: str = RESTS_ON
+    text: Wording
+    rests_on: Wording = RESTS_ON
 
 
 def diagnose(dough: Dough, run: Run, *, table: CauseTable | None = None, proven: bool = False) -> Diagnosis:

@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import exp, log, pi, sqrt
 
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.execution.run_document import Done, Verdict, slip_words
@@ -27,7 +29,7 @@ class Logged:
     even: float  # value when nothing went otherwise
     slip_sd: float
     even_sd: float
-    text: str  # in words: "the egg weighed 77 % of what was written"
+    text: Wording  # in words: "the egg weighed 77 % of what was written"
 
 
 def logged(dough: Dough, done: Done, minutes: float) -> dict[str, Logged]:
@@ -58,7 +60,11 @@ def _weights(dough: Dough, done: Done) -> list[Logged]:
                 even=1.0,
                 slip_sd=max(slip, 0.12 * factor),
                 even_sd=even,
-                text=f"{_NAMES.get(kind, kind)}: {100 * factor:.0f} % of the formula weight",
+                text=Message(
+                    "evidence-of-the-formula-weight",
+                    get=_NAMES.get(kind, kind),
+                    factor=Quantity(100 * factor, "%", digits=0),
+                ),
             )
         )
     vegetable = sum(w.grams.value for w in dough.batch.lines if w.role == "vegetable")
@@ -71,25 +77,29 @@ def _weights(dough: Dough, done: Done) -> list[Logged]:
                 even=0.0,
                 slip_sd=0.06,
                 even_sd=0.04,
-                text=f"the vegetable weighed {done.squeezed_g:.0f} g instead of {vegetable:.0f} g",
+                text=Message(
+                    "evidence-the-vegetable-weighed-g-instead",
+                    squeezed=Quantity(done.squeezed_g, "g", digits=0),
+                    vegetable=Quantity(vegetable, "g", digits=0),
+                ),
             )
         )
     return rows
 
 
 _NAMES = {
-    "egg": "the eggs",
-    "liquid": "the liquid",
-    "flour": "the flour",
-    "binder": "the binder",
-    "lift": "the leavening",
+    "egg": Message("evidence-the-eggs"),
+    "liquid": Message("evidence-the-liquid"),
+    "flour": Message("evidence-the-flour"),
+    "binder": Message("evidence-the-binder"),
+    "lift": Message("evidence-the-leavening"),
 }
 
 
 def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
     rows = []
 
-    def factor(field: str, value: float | None, written: float, reading: str) -> None:
+    def factor(field: str, value: float | None, written: float, reading: Wording) -> None:
         if value is None or written <= 0:
             return
         slip, even = _WIDE[field]
@@ -100,10 +110,31 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
         )
 
     usual = rest_of(dough.inside, dough.formula)
-    factor("rest_min", done.rest_min, usual, f"rested {_number(done.rest_min)} min instead of {usual:g} min")
+    factor(
+        "rest_min",
+        done.rest_min,
+        usual,
+        Message(
+            "evidence-rested-min-instead-of-min", number=_number(done.rest_min), usual=Quantity(usual, "min", digits=-1)
+        ),
+    )
     thick = dough.piece.thickness_mm
-    factor("thickness_mm", done.thickness_mm, thick, f"{_number(done.thickness_mm)} mm thick instead of {thick:.1f} mm")
-    factor("minutes", done.minutes, minutes, f"{_number(done.minutes)} min in the oven instead of {minutes:.0f} min")
+    factor(
+        "thickness_mm",
+        done.thickness_mm,
+        thick,
+        Message(
+            "evidence-mm-thick-instead-of-mm", number=_number(done.thickness_mm), thick=Quantity(thick, "mm", digits=1)
+        ),
+    )
+    factor(
+        "minutes",
+        done.minutes,
+        minutes,
+        Message(
+            "evidence-min-in-the-oven-instead", number=_number(done.minutes), minutes=Quantity(minutes, "min", digits=0)
+        ),
+    )
     warm = dough_temperature(dough)
     if done.dough_c is not None:
         rows.append(
@@ -113,7 +144,11 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
                 even=warm,
                 slip_sd=_DEGREES[0],
                 even_sd=_DEGREES[1] + 1.0,
-                text=f"the dough was {done.dough_c:.0f} °C instead of {warm:.0f} °C",
+                text=Message(
+                    "evidence-the-dough-was-c-instead",
+                    dough=Quantity(done.dough_c, "C", digits=0),
+                    warm=Quantity(warm, "C", digits=0),
+                ),
             )
         )
     dial = done.oven_c if done.oven_c is not None else (dough.case.oven_c if done.probe_c is not None else None)
@@ -126,7 +161,11 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
                 even=dough.profile.offset_k,
                 slip_sd=_OVEN[0],
                 even_sd=_OVEN[1],
-                text=f"the oven thermometer read {done.probe_c:.0f} °C at a setting of {dial:.0f} °C",
+                text=Message(
+                    "evidence-the-oven-thermometer-read-c",
+                    probe=Quantity(done.probe_c, "C", digits=0),
+                    dial=Quantity(dial, "C", digits=0),
+                ),
             )
         )
     if done.trays is not None:
@@ -138,7 +177,7 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
                 even=0.0,
                 slip_sd=0.2,
                 even_sd=0.2,
-                text=f"{done.trays} trays in the oven",
+                text=Message("evidence-trays-in-the-oven", trays=done.trays),
             )
         )
     return rows
@@ -163,17 +202,22 @@ def _steps(done: Done) -> list[Logged]:
                 )
             )
     if done.swapped:
-        text = "; ".join(f"{line}: {what}" for line, what in done.swapped.items())
+        text = Joined((Message("evidence-parts-2", line=line, what=what) for line, what in done.swapped.items()), "; ")
         rows.append(
             Logged(
-                field="happened:swapped", value=1.0, even=0.0, slip_sd=0.0, even_sd=0.0, text=f"substitute used: {text}"
+                field="happened:swapped",
+                value=1.0,
+                even=0.0,
+                slip_sd=0.0,
+                even_sd=0.0,
+                text=Message("evidence-substitute-used", text=text),
             )
         )
     return rows
 
 
-def _step_words(key: str, happened: bool) -> str:
-    return f"{slip_words()[key]}: {'yes' if happened else 'no'}"
+def _step_words(key: str, happened: bool) -> Wording:
+    return Message("evidence-parts", slip_words=slip_words()[key], happened="yes" if happened else "no")
 
 
 def log_evidence(

@@ -12,6 +12,7 @@ from math import log
 
 import numpy as np
 
+from substrata.base.messages.message import Capitalized, Joined, Message, Wording
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.execution.bake_log import what_was_done
@@ -32,10 +33,10 @@ class LikelyCause:
     cause: str
     words: str
     probability: float
-    probability_text: str  # likely, possible, less likely, unlikely
+    probability_text: Wording  # likely, possible, less likely, unlikely
     scope: str  # run, habit, lot, oven
-    evidence: tuple[str, ...]
-    against: tuple[str, ...]
+    evidence: tuple[Wording, ...]
+    against: tuple[Wording, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -45,8 +46,8 @@ class LikelyFlaw:
     cause: str
     words: str
     probability: float  # its share in what happened
-    probability_text: str
-    evidence: tuple[str, ...]
+    probability_text: Wording
+    evidence: tuple[Wording, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,7 +68,7 @@ class Why:
     making: tuple[LikelyCause, ...]
     nothing: float  # probability that nothing went otherwise
     questions: tuple[Question, ...]
-    text: str
+    text: Wording
 
 
 def why(dough: Dough, table: CauseTable, run: Run, *, proven: bool = False) -> Why:
@@ -109,13 +110,13 @@ def explain(dough: Dough, table: CauseTable, done: Done, verdict: Verdict, belie
     )
 
 
-def _probability_words(probability: float) -> str:
+def _probability_words(probability: float) -> Wording:
     return (
         "likely"
         if probability >= 0.5
         else "possible"
         if probability >= 0.25
-        else "less likely"
+        else Message("explanation-less-likely")
         if probability >= 0.1
         else "unlikely"
     )
@@ -147,7 +148,7 @@ def _making(
                 probability=probability,
                 probability_text=_probability_words(probability),
                 scope=cause.scope,
-                evidence=(*evidence, *filter(None, (known_oven_text(dough, cause),))),
+                evidence=(*evidence, *(text for text in (known_oven_text(dough, cause),) if text)),
                 against=tuple(evidence_against(cause, belief.faults, mechanisms, rises[key], log_)),
             )
         )
@@ -185,7 +186,7 @@ def _flaws(belief: Posterior, table: CauseTable, mechanisms: Mechanisms) -> tupl
             words=words[flaw],
             probability=share,
             probability_text=_probability_words(share),
-            evidence=(f"{mechanism}, which causes {fault_table()[fault].words}",),
+            evidence=(Message("explanation-which-causes", mechanism=mechanism, words=fault_table()[fault].words),),
         )
         for flaw, (share, fault, mechanism) in best.items()
         if share >= constant("flaw_shown_from")
@@ -223,15 +224,26 @@ def entropy(p: float) -> float:
 
 def _text(
     faults_rated: tuple[str, ...], making: tuple[LikelyCause, ...], flaws: tuple[LikelyFlaw, ...], nothing: float
-) -> str:
+) -> Wording:
     if not faults_rated:
-        return "No faults reported, so there is nothing to explain."
+        return Message("explanation-no-faults-reported-so-there")
     parts = []
     if flaws:
-        parts.append(f"In the formula: {flaws[0].words} ({flaws[0].probability_text})")
+        parts.append(
+            Message("explanation-in-the-formula", words=flaws[0].words, probability_text=flaws[0].probability_text)
+        )
     if making and making[0].probability > max(nothing, 0.1):
-        also = f", or {making[1].words}" if len(making) > 1 and making[1].probability > 0.1 else ""
-        parts.append(f"in how it was made: {making[0].words} ({making[0].probability_text}){also}")
+        also = (
+            Message("explanation-or", words=making[1].words) if len(making) > 1 and making[1].probability > 0.1 else ""
+        )
+        parts.append(
+            Message(
+                "explanation-in-how-it-was-made",
+                words=making[0].words,
+                probability_text=making[0].probability_text,
+                also=also,
+            )
+        )
     elif not flaws:
-        parts.append("No mistake explains it well. It may be chance, or the forecast is wrong for this dough.")
-    return f"{'; '.join(parts)}."[:1].upper() + f"{'; '.join(parts)}."[1:]
+        parts.append(Message("explanation-no-mistake-explains-it-well"))
+    return Capitalized(Joined((Joined(parts, "; "), "."), ""))

@@ -13,6 +13,7 @@ from itertools import combinations
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
@@ -34,8 +35,8 @@ class Proposal:
     """Something to do otherwise next time."""
 
     actions: tuple[str, ...]  # none for the same again
-    text: str
-    edits: tuple[str, ...]  # what changes in the document, in words
+    text: Wording
+    edits: tuple[Wording, ...]  # what changes in the document, in words
     formula: Formula | None  # with its edits; None where only the doing changes
     gain: float  # of severity, beside the same again
     before: float  # severity expected of the same again
@@ -85,7 +86,7 @@ def next_tests(dough: Dough, table: CauseTable, belief: Posterior) -> tuple[Prop
     proposals = [_proposal(dough, rows, gain, same, after) for gain, rows, after in worth]
     again = Proposal(
         actions=(),
-        text="Repeat the same formula, with everything weighed and timed",
+        text=Message("next-test-repeat-the-same-formula-with"),
         edits=(),
         formula=None,
         gain=0.0,

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.evaluation.dough import Dough
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.rounding_steps import to_the_scale
@@ -60,7 +62,7 @@ def factors_of(dough: Dough, change: str) -> dict[str, float]:
 _LEAST_FACTOR = 0.3
 
 
-def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[str]]:
+def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[Wording]]:
     """Return a formula with an action's change, and the names of what it changes.
 
     Args:
@@ -73,8 +75,13 @@ def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[s
         factors = _vegetable_factors(dough, float(rest[-1])) if what == "vegetable" else factors_of(dough, change)
         here = {w.line.id: w for w in dough.batch.lines}
         new = {line: to_the_scale(here[line].grams.value * factor) for line, factor in factors.items()}
-        texts = [
-            f"{here[line].ingredient.name.partition(',')[0].lower()} {here[line].grams.value:.4g} → {grams:g} g"
+        texts: list[Wording] = [
+            Message(
+                "proposed-making-line",
+                name=here[line].ingredient.name.partition(",")[0].lower(),
+                was=Quantity(here[line].grams.value, "g", digits=-1, bare=True),
+                to=Quantity(grams, "g", digits=-1),
+            )
             for line, grams in new.items()
         ]
         lines = tuple(
@@ -84,19 +91,27 @@ def edited(dough: Dough, formula: Formula, change: str) -> tuple[Formula, list[s
         return replace(formula, lines=lines), texts
     if what == "oven":
         to = dough.case.oven_c + float(rest[-1])
-        return replace(formula, bake=replace(formula.bake, oven_c=to)), [f"{dough.case.oven_c:.0f} → {to:.0f} °C"]
+        return replace(formula, bake=replace(formula.bake, oven_c=to)), [
+            Message(
+                "proposed-making-c",
+                oven=Quantity(dough.case.oven_c, "oven", bare=True),
+                to=Quantity(to, "oven"),
+            )
+        ]
     if what == "minutes":
         return _timed(dough, formula, float(rest[-1]))
     if what == "thickness":
         was = dough.piece.thickness_mm
         to = round(was * float(rest[-1]), 1)
         return replace(formula, size=replace(formula.size, held="thickness", thickness_mm=to)), [
-            f"{was:.1f} → {to:g} mm"
+            Message(
+                "proposed-making-mm", was=Quantity(was, "mm", digits=1, bare=True), to=Quantity(to, "mm", digits=-1)
+            )
         ]
     return formula, []
 
 
-def _timed(dough: Dough, formula: Formula, factor: float) -> tuple[Formula, list[str]]:
+def _timed(dough: Dough, formula: Formula, factor: float) -> tuple[Formula, list[Wording]]:
     """Return the last hot stage longer or shorter, in whole minutes."""
     ready = coarse(dough.case).ready
     stages = list(formula.bake.stages or dough.case.stages)
@@ -107,4 +122,6 @@ def _timed(dough: Dough, formula: Formula, factor: float) -> tuple[Formula, list
     was = stages[hot[-1]].minutes or max(ready - fixed, 1.0)
     to = float(max(round(was + ready * (factor - 1)), 1))
     stages[hot[-1]] = replace(stages[hot[-1]], minutes=to)
-    return replace(formula, bake=replace(formula.bake, stages=tuple(stages))), [f"{was:.0f} → {to:.0f} min"]
+    return replace(formula, bake=replace(formula.bake, stages=tuple(stages))), [
+        Message("proposed-making-min", was=Quantity(was, "min", digits=0, bare=True), to=Quantity(to, "min", digits=0))
+    ]

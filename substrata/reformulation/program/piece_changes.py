@@ -13,6 +13,8 @@ from itertools import product
 from math import ceil, floor, log2
 from typing import TypeVar
 
+from substrata.base.messages.message import Message
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
@@ -149,8 +151,17 @@ def _shaped(problem: BalanceProblem, pieces: int, thickness_mm: float | None) ->
 def _changes(old: Dough, new: Dough, thickness_mm: float | None) -> Iterator[ShapeChange]:
     before, after = old.formula.pieces, new.formula.pieces
     if after != before:
-        each = f", {new.piece.dough_g:.0f} g each" if new.batch.dough_g / after == new.piece.dough_g else ""
-        yield ShapeChange(kind="pieces", before=before, after=after, text=f"{after} pieces instead of {before}{each}")
+        each = (
+            Message("piece-changes-g-each", dough=Quantity(new.piece.dough_g, "g", digits=0))
+            if new.batch.dough_g / after == new.piece.dough_g
+            else ""
+        )
+        yield ShapeChange(
+            kind="pieces",
+            before=before,
+            after=after,
+            text=Message("piece-changes-pieces-instead-of", after=after, before=before, each=each),
+        )
     if thickness_mm is not None:
         was, now = old.piece, new.piece
         yield ShapeChange(

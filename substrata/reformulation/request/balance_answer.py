@@ -25,7 +25,7 @@ class LineChange:
     before: float  # g
     after: float  # g; 0: the line goes
     new: bool
-    text: str
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -35,7 +35,7 @@ class ShapeChange:
     kind: Literal["pieces", "thickness"]
     before: float  # pieces, or mm
     after: float
-    text: str
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -75,7 +75,7 @@ class Sure:
     """How sure it is that a target is met."""
 
     key: str
-    text: str
+    text: Wording
     probability: float
 
 
@@ -83,7 +83,7 @@ class Sure:
 class BalanceOption:
     """One answer."""
 
-    name: str  # what it is best at: "least change"
+    name: Wording  # what it is best at: "least change"
     formula: Formula
     changes: tuple[LineChange, ...]
     shape: tuple[ShapeChange, ...] = ()  # answers of former releases have none
@@ -95,12 +95,12 @@ class BalanceOption:
     dough_after_g: float
     cost: float  # of the change, in grams of flour
     new: int  # ingredients brought in
-    holds: tuple[str, ...]  # limits that keep it from being cheaper
-    prices: tuple[str, ...]  # what a step further in each target would take
+    holds: tuple[Wording, ...]  # limits that keep it from being cheaper
+    prices: tuple[Wording, ...]  # what a step further in each target would take
     sure: tuple[Sure, ...]
-    lost: tuple[str, ...]  # what an exclusion takes away
-    cautions: tuple[str, ...]
-    missed: tuple[str, ...]  # limits that it does not meet
+    lost: tuple[Wording, ...]  # what an exclusion takes away
+    cautions: tuple[Wording, ...]
+    missed: tuple[Wording, ...]  # limits that it does not meet
     met: bool
 
 
@@ -108,10 +108,10 @@ class BalanceOption:
 class Relaxation:
     """A limit that could give, and how far it would have to."""
 
-    text: str  # the limit
+    text: Wording  # the limit
     kind: Literal["target", "rail", "handling", "shape"]
     key: str
-    price: str  # "up to 2.6 g a piece would do"
+    price: Wording  # "up to 2.6 g a piece would do"
     enough: bool = True  # whether giving it alone would do
     low: float | None = None  # of a target: the bound that would do
     high: float | None = None
@@ -122,10 +122,10 @@ class BalanceAnswer:
     """The answer of a settle."""
 
     status: Status
-    text: str
+    text: Wording
     ways: tuple[BalanceOption, ...] = ()
-    nearest: str = ""  # one sentence, when not all can be met
+    nearest: Wording = ""  # one sentence, when not all can be met
     clash: tuple[Relaxation, ...] = ()  # a set of limits that cannot be met together, and can when any one gives
-    surer: str = ""  # what would make it surer than any edit
-    moves: tuple[str, ...] = ()  # what helps and is no change of the formula's grams: minutes, degrees
+    surer: Wording = ""  # what would make it surer than any edit
+    moves: tuple[Wording, ...] = ()  # what helps and is no change of the formula's grams: minutes, degrees
     started: Mapping[str, float] | None = None  # grams that were settled, by line: an answer is for no other

@@ -8,6 +8,7 @@ from functools import partial
 
 import numpy as np
 
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.formula.batch.cost import price_per_gram
 from substrata.ingredients.library import Floats
@@ -121,7 +122,7 @@ def _with_margin(problem: BalanceProblem, margin: float) -> BalanceProblem:
     )
 
 
-def named(answers: Sequence[Answer], most: int) -> list[tuple[str, Answer]]:
+def named(answers: Sequence[Answer], most: int) -> list[tuple[Wording, Answer]]:
     """Distinct answers, the least change first, each named by what it is best at."""
     distinct: list[Answer] = []
     for answer in sorted(answers, key=lambda a: a.cost):
@@ -134,26 +135,34 @@ def named(answers: Sequence[Answer], most: int) -> list[tuple[str, Answer]]:
     surest = max(distinct, key=_inside) if targets else distinct[0]
     rows = []
     for number, answer in enumerate(distinct):
-        names = ["least change"] if number == 0 else []
+        names: list[Wording] = [Message("alternatives-least-change")] if number == 0 else []
         names += [shape_name(answer.shaped)] if answer.shaped.changes else []
         if number and answer is fewest:
-            names += ["no new ingredients" if not _new(answer.problem, answer.verdict) else "fewest new ingredients"]
+            names += [
+                Message("alternatives-no-new-ingredients")
+                if not _new(answer.problem, answer.verdict)
+                else Message("alternatives-fewest-new-ingredients")
+            ]
         names += ["cheapest"] if _money(answer) and number and answer is cheapest else []
         names += ["surest"] if targets and number and answer is surest else []
-        rows.append((" · ".join(names) or _without_text(distinct[0], answer), answer))
+        rows.append((Joined(names, " · ") if names else _without_text(distinct[0], answer), answer))
     return rows
 
 
-def _without_text(first: Answer, answer: Answer) -> str:
+def _without_text(first: Answer, answer: Answer) -> Wording:
     """Return what the way leaves alone that the first one changes."""
     if first.shaped.changes != answer.shaped.changes:
-        return "the pieces as they are"
+        return Message("alternatives-the-pieces-as-they-are")
     removed = [
         (abs(float(a) - s.start) * s.step.weight, short_name(s.name))
         for s, a, b in zip(first.problem.slots, first.verdict.grams, answer.verdict.grams, strict=True)
         if abs(float(a) - s.start) > _LEAST_G and abs(float(b) - s.start) <= _LEAST_G
     ]
-    return f"without touching the {max(removed)[1]}" if removed else "another option"
+    return (
+        Message("alternatives-without-touching-the", removed=max(removed)[1])
+        if removed
+        else Message("alternatives-another-option")
+    )
 
 
 def _money(answer: Answer) -> float:

@@ -6,6 +6,8 @@ from dataclasses import replace
 from functools import cached_property
 
 from substrata.base.errors import SubstrataError
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.evaluation.analysis.target_states import TargetState, brackets
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.figures import figures
@@ -55,7 +57,7 @@ class Teller:
         """In the oven, of the formula as it stands."""
         return minutes_of(self.original.original)
 
-    def way(self, name: str, answer: Answer) -> BalanceOption:
+    def way(self, name: Wording, answer: Answer) -> BalanceOption:
         """Tell one answer; what is reported is the full model's word on the formula as it would be written."""
         problem, verdict, grams = answer.problem, answer.verdict, answer.verdict.grams
         formula = problem.formula_at(grams)
@@ -83,7 +85,7 @@ class Teller:
             dough_after_g=after.batch.dough_g,
             cost=answer.cost,
             new=sum(1 for s, g in zip(problem.slots, grams, strict=True) if s.new and g > _LEAST_G),
-            holds=tuple(dict.fromkeys(limit_text(problem, row) for row in binding))[:_MOST_HOLDS],
+            holds=tuple(dict.fromkeys([limit_text(problem, row) for row in binding]))[:_MOST_HOLDS],
             prices=tuple(prices_of_more(problem, rows, binding, verdict)),
             sure=tuple(target_probabilities(after)),
             lost=losses(problem, grams),
@@ -155,28 +157,38 @@ def _textures(before: Texture | None, after: Texture | None) -> tuple[Moved, ...
     )  # fmt: skip
 
 
-def missed_texts(problem: BalanceProblem, verdict: ModelCheck) -> list[str]:
+def missed_texts(problem: BalanceProblem, verdict: ModelCheck) -> list[Wording]:
     """Return what an answer does not meet, in words."""
     values = verdict.figures
     if values is None:
-        return ["there is no dough"]
-    rows = []
+        return [Message("solution-there-is-no-dough")]
+    rows: list[Wording] = []
     for key in verdict.missed:
         kind, _, name = key.partition(":")
-        words: dict[str, str] = {
-            "handling": f"the dough is {values.class_name} at shaping",
-            "crumbly": "it crumbles",
-            "working_time": "it cracks before it can be shaped",
-            "minutes": f"baking takes {verdict.minutes or 0:.0f} min",
-            "thickness": f"it is {values.thickness_mm:.0f} mm thick",
-            "without": f"still contains {name.replace('-', ' ')}",
-            "cap": f"more {name} than recommended",
-            "rail": "baking soda without enough acid" if name == "soda" else "more fat than the dough can hold",
-            "texture": f"{name} {values.texture.get(name, 0.0):.1f}",
+        words: dict[str, Wording] = {
+            "handling": Message("solution-the-dough-is-at-shaping", class_name=values.class_name),
+            "crumbly": Message("solution-it-crumbles"),
+            "working_time": Message("solution-it-cracks-before-it-can"),
+            "minutes": Message("solution-baking-takes-min", value=Quantity(verdict.minutes or 0, "min", digits=0)),
+            "thickness": Message("solution-it-is-mm-thick", thickness=Quantity(values.thickness_mm, "mm", digits=0)),
+            "without": Message("solution-still-contains", name=name.replace("-", " ")),
+            "cap": Message("solution-more-than-recommended", name=name),
+            "rail": Message("solution-baking-soda-without-enough-acid")
+            if name == "soda"
+            else Message("solution-more-fat-than-the-dough"),
+            "texture": Message(
+                "solution-parts", name=name, get=Quantity(values.texture.get(name, 0.0), "number", digits=1)
+            ),
         }
         if kind in words:
             rows.append(words[kind])
         else:
             dough = problem.at(verdict.grams)
-            rows.append(f"{quantity_text(key)} {amount(key, ratio_of(key, dough).value(dough.batch.grams))}")
+            rows.append(
+                Message(
+                    "solution-parts-2",
+                    quantity_text=quantity_text(key),
+                    amount=amount(key, ratio_of(key, dough).value(dough.batch.grams)),
+                )
+            )
     return rows

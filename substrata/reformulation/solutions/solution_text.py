@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from substrata.evaluation.analysis.phrasing import grams, short_name
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity, in_grams
+from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.analysis.target_states import bracket_kinds
 from substrata.ingredients.groups import is_group_id
 from substrata.reformulation.program.balance_problem import BalanceProblem, Slot
@@ -13,71 +15,91 @@ from substrata.reformulation.program.linearisation import INSIDE_SCORE
 from substrata.reformulation.request.balance_request import PER_100_G
 from substrata.reformulation.request.guard_limits import guard_limits
 
-_NAMES = {
+_NAMES: dict[str, Wording] = {
     "sodium": "sodium",
     "cheese": "cheese",
-    "total_carbs": "total carbs",
+    "total_carbs": Message("solution-text-total-carbs"),
     "sugars": "sugars",
     "saturates": "saturates",
 }
 _FEW = 1e-6
 
 
-def change_text(slot: Slot, now: float) -> str:
+def change_text(slot: Slot, now: float) -> Wording:
     """One edit: "+ 25 g bamboo fibre"; of eggs, how many."""
     name, moved = short_name(slot.name), now - slot.start
     if now <= _FEW:
-        return f"no {name} (− {grams(slot.start)})"
+        return Message("solution-text-no", name=name, start=in_grams(slot.start))
     count = _eggs(slot, moved)
     sign = "+" if moved > 0 else "−"
-    text = f"{sign} {grams(abs(moved))} {name}{count}"
-    return text if slot.start <= _FEW else f"{text}, to {grams(now)}"
+    text = Message("solution-text-parts", sign=sign, moved=in_grams(abs(moved)), name=name, count=count)
+    return text if slot.start <= _FEW else Message("solution-text-to", text=text, now=in_grams(now))
 
 
-def _eggs(slot: Slot, moved: float) -> str:
+def _eggs(slot: Slot, moved: float) -> Wording:
     if not is_group_id(slot.ingredient, "egg"):
         return ""
     number = abs(moved) / slot.step.grams
     whole = round(number)
-    return f" ({whole} {'egg' if whole == 1 else 'eggs'})" if whole and abs(number - whole) < 0.01 else ""
+    return (
+        Message("solution-text-parts-2", whole=whole, case="yes" if whole == 1 else "no")
+        if whole and abs(number - whole) < 0.01
+        else ""
+    )
 
 
-def limit_text(problem: BalanceProblem, row: LinearRow) -> str:
+def limit_text(problem: BalanceProblem, row: LinearRow) -> Wording:
     """Return what a row stands for."""
     kind, _, name = row.key.partition(":")
-    side = "at least" if row.side == "low" else "at most"
-    texts: dict[str, Callable[[], str]] = {
-        "mass": lambda: "the weight of the dough",
+    side = Message("solution-text-at-least") if row.side == "low" else Message("solution-text-at-most")
+    texts: dict[str, Callable[[], Wording]] = {
+        "mass": lambda: Message("solution-text-the-weight-of-the-dough"),
         "handling": lambda: _handling_text(problem),
-        "crumbly": lambda: "enough moisture to hold together",
-        "minutes": lambda: f"baked within {row.limit:.0f} min",
-        "cap": lambda: f"{name} at most {100 * row.limit:.1f} % of the dough",
-        "texture": lambda: f"{name} {side} {row.limit + (INSIDE_SCORE if row.side == 'high' else -INSIDE_SCORE):.1f}",
+        "crumbly": lambda: Message("solution-text-enough-moisture-to-hold-together"),
+        "minutes": lambda: Message("solution-text-baked-within-min", limit=Quantity(row.limit, "min", digits=0)),
+        "cap": lambda: Message(
+            "solution-text-at-most-of-the-dough", name=name, limit=Quantity(100 * row.limit, "%", digits=1)
+        ),
+        "texture": lambda: Message(
+            "solution-text-parts-4",
+            name=name,
+            side=side,
+            limit=Quantity(row.limit + (INSIDE_SCORE if row.side == "high" else -INSIDE_SCORE), "number", digits=1),
+        ),
         "rail": lambda: _rail_text(problem, name),
     }
-    return texts[kind]() if kind in texts else f"{quantity_text(row.key)} {side} {amount(row.key, row.limit)}"
+    return (
+        texts[kind]()
+        if kind in texts
+        else Message(
+            "solution-text-parts-3", quantity_text=quantity_text(row.key), side=side, amount=amount(row.key, row.limit)
+        )
+    )
 
 
-def _rail_text(problem: BalanceProblem, name: str) -> str:
+def _rail_text(problem: BalanceProblem, name: str) -> Wording:
     rail, _, line = name.partition(":")
     if not line:
         return guard_limits()[rail].text
     slot = next(s for s in problem.slots if s.id == line)
-    return f"at least half of the {short_name(slot.name)}"
+    return Message("solution-text-at-least-half-of-the", slot_name=short_name(slot.name))
 
 
-def _handling_text(problem: BalanceProblem) -> str:
+def _handling_text(problem: BalanceProblem) -> Wording:
     if problem.wish.handling:
-        return f"{problem.wish.handling} at shaping"
+        return Message("solution-text-at-shaping-2", handling=problem.wish.handling)
     target = problem.original.target_handling
-    return f"{target.lowest if target.lowest == target.highest else f'{target.lowest} to {target.highest}'} at shaping"
+    return Message(
+        "solution-text-at-shaping",
+        lowest=target.lowest if target.lowest == target.highest else f"{target.lowest} to {target.highest}",
+    )
 
 
-def quantity_text(key: str) -> str:
+def quantity_text(key: str) -> Wording:
     """Return a quantity's name in a sentence."""
     plain = key.removesuffix(PER_100_G)
     kind = bracket_kinds().get(plain)
-    return (kind.label if kind else _NAMES.get(plain, plain.replace("_", " "))).lower()
+    return kind.label.lower() if kind else _NAMES.get(plain, plain.replace("_", " "))
 
 
 def printed(key: str) -> float:

@@ -7,6 +7,8 @@ from functools import cache
 from math import erf, sqrt
 from statistics import NormalDist
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.evaluation.dough import Dough
 from substrata.ingredients.library import Floats
@@ -22,9 +24,9 @@ _TIGHTER = 0.05  # of a target: the step whose price is told
 
 def prices_of_more(
     problem: BalanceProblem, rows: list[LinearRow], binding: list[LinearRow], verdict: ModelCheck
-) -> list[str]:
+) -> list[Wording]:
     """Return what a little more of each binding target would take, by the linear problem at the answer."""
-    texts: list[str] = []
+    texts: list[Wording] = []
     for row in binding:
         if row.kind != "wish" or row.key.startswith(("texture", "minutes")) or len(texts) == 2:
             continue
@@ -40,10 +42,20 @@ def prices_of_more(
             continue
         word = "less" if row.side == "high" else "more"
         if more.grams is None:
-            texts.append(f"The other targets leave no room for {word} {quantity_text(row.key)}.")
+            texts.append(
+                Message(
+                    "target-probability-the-other-targets-leave-no", word=word, quantity_text=quantity_text(row.key)
+                )
+            )
         elif more.cost - now.cost > 0:
             texts.append(
-                f"{amount(row.key, less)} {word} {quantity_text(row.key)} would take {more.cost - now.cost:.0f} g more change."
+                Message(
+                    "target-probability-would-take-g-more-change",
+                    amount=amount(row.key, less),
+                    word=word,
+                    quantity_text=quantity_text(row.key),
+                    cost=Quantity(more.cost - now.cost, "g", digits=0),
+                )
             )
     return texts
 
@@ -61,7 +73,15 @@ def target_probabilities(after: Dough) -> list[Sure]:
         estimate = after.bracketed.one_estimate(key)
         sd = (estimate.high - estimate.value) / SDS_IN_HALF_90
         share = chance(estimate.value, sd, target.window.low, target.window.high)
-        rows.append(Sure(key=key, text=f"The target of {quantity_text(key)} is met {ten(share)}.", probability=share))
+        rows.append(
+            Sure(
+                key=key,
+                text=Message(
+                    "target-probability-the-target-of-is-met", quantity_text=quantity_text(key), ten=ten(share)
+                ),
+                probability=share,
+            )
+        )
     return rows
 
 
@@ -71,7 +91,7 @@ class SureStep:
 
     margin: float  # standard deviations that are kept away from its bound
     probability: float
-    text: str
+    text: Wording
 
 
 @cache
@@ -79,7 +99,10 @@ def sure_steps() -> tuple[SureStep, ...]:
     """Return the steps of the dial, from a target met on paper to one met nine times in ten."""
     margins = (NormalDist().inv_cdf(n / 10) for n in range(5, 10))
     probabilities = ((margin, chance(-margin, 1.0, None, 0.0)) for margin in margins)
-    return tuple(SureStep(margin=round(m, 4) + 0.0, probability=p, text=f"met {ten(p)}") for m, p in probabilities)
+    return tuple(
+        SureStep(margin=round(m, 4) + 0.0, probability=p, text=Message("target-probability-met", ten=ten(p)))
+        for m, p in probabilities
+    )
 
 
 def chance(value: float, sd: float, low: float | None, high: float | None) -> float:
@@ -100,15 +123,19 @@ def chance(value: float, sd: float, low: float | None, high: float | None) -> fl
     return (1.0 if high is None else below(high)) - (0.0 if low is None else below(low))
 
 
-def ten(share: float) -> str:
+def ten(share: float) -> Wording:
     """Return a probability as bakers say it.
 
     >>> ten(0.5), ten(0.97)
     ('5 times in 10', 'nearly always')
     """
     if share > 0.95:
-        return "nearly always"
-    return f"{round(10 * share)} times in 10" if share >= 0.05 else "hardly ever"
+        return Message("target-probability-nearly-always")
+    return (
+        Message("target-probability-times-in", share=round(10 * share))
+        if share >= 0.05
+        else Message("target-probability-hardly-ever")
+    )
 
 
 def spread_over(problem: BalanceProblem, grams: Floats, key: str) -> tuple[str, float]:

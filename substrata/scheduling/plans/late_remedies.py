@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.scheduling.schedule_problem import ScheduleProblem, Task
 from substrata.scheduling.solver.cp_model import Model
 from substrata.scheduling.solver.search_effort import Effort
@@ -13,8 +14,8 @@ from substrata.scheduling.solver.search_effort import Effort
 class WouldHelp:
     """Something that would bring all in time."""
 
-    key: str  # people, oven, tray, earlier, without:BAKE
-    text: str
+    key: Wording  # people, oven, tray, earlier, without:BAKE
+    text: Wording
     minutes: int  # that are late with it; 0 when all is in time
 
 
@@ -43,38 +44,55 @@ def pressed(problem: ScheduleProblem) -> tuple[str, ...]:
     return tuple(due.bake for due in problem.dues if problem.now + critical_min(problem, due.bake) > due.minute)
 
 
-def clashes(problem: ScheduleProblem) -> str:
+def clashes(problem: ScheduleProblem) -> Wording:
     """Return what stands in the way, in a sentence."""
     names = {due.bake: due.name for due in problem.dues}
     too_long = pressed(problem)
     if too_long:
-        rows = (f"{names[b]} alone takes {critical_min(problem, b)} min" for b in too_long)
-        return "; ".join(rows)
-    return "start earlier, add a person, or remove a bake"
+        rows = (
+            Message("late-remedies-alone-takes-min", names=names[b], critical=critical_min(problem, b))
+            for b in too_long
+        )
+        return Joined(rows, "; ")
+    return Message("late-remedies-start-earlier-add-a-person")
 
 
 def helps(problem: ScheduleProblem, effort: Effort) -> tuple[WouldHelp, ...]:
     """Return what would bring all in time, each tried for a moment; a try that ran out of time is not told."""
-    rows: list[tuple[str, str, ScheduleProblem]] = [
-        ("people", "a second person", replace(problem, people=problem.people + 1)),
+    rows: list[tuple[Wording, Wording, ScheduleProblem]] = [
+        ("people", Message("late-remedies-a-second-person"), replace(problem, people=problem.people + 1)),
     ]
     if problem.ovens:
         first = problem.ovens[0]
         more = replace(first, trays=first.trays + 1)
-        rows.append(("tray", f"one more tray in {first.name}", replace(problem, ovens=(more, *problem.ovens[1:]))))
+        rows.append(
+            (
+                "tray",
+                Message("late-remedies-one-more-tray-in", first_name=first.name),
+                replace(problem, ovens=(more, *problem.ovens[1:])),
+            )
+        )
         second = replace(first, name="a second oven")
         both = tuple(replace(t, ovens=(*t.ovens, second.name)) if t.ovens else t for t in problem.tasks)
-        rows.append(("oven", "a second oven", replace(problem, ovens=(*problem.ovens, second), tasks=both)))
+        rows.append(
+            (
+                "oven",
+                Message("late-remedies-a-second-oven"),
+                replace(problem, ovens=(*problem.ovens, second), tasks=both),
+            )
+        )
     suggestions = []
     for key, text, other in rows:
         late = _late(other, effort)
         if late == 0:
-            suggestions.append(WouldHelp(key=key, text=f"{text} would make everything ready on time", minutes=0))
+            suggestions.append(
+                WouldHelp(key=key, text=Message("late-remedies-would-make-everything-ready-on", text=text), minutes=0)
+            )
     earlier = _all_later(problem, effort)
     if earlier:
         suggestions.append(
             WouldHelp(
-                key="earlier", text=f"start {earlier} min earlier, or move all deadlines {earlier} min later", minutes=0
+                key="earlier", text=Message("late-remedies-start-min-earlier-or-move", earlier=earlier), minutes=0
             )
         )
     for due in problem.dues:
@@ -89,7 +107,11 @@ def helps(problem: ScheduleProblem, effort: Effort) -> tuple[WouldHelp, ...]:
             )
             if _late(other, effort) == 0:
                 suggestions.append(
-                    WouldHelp(key=f"without:{due.bake}", text=f"without {due.name} the others are in time", minutes=0)
+                    WouldHelp(
+                        key=f"without:{due.bake}",
+                        text=Message("late-remedies-without-the-others-are-in", due_name=due.name),
+                        minutes=0,
+                    )
                 )
     return tuple(suggestions)
 

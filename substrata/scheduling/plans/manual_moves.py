@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Message, Wording
 from substrata.scheduling.plans.plan_document import Clock, Pin, Plan
 from substrata.scheduling.plans.planning_case import PlanningCase
 from substrata.scheduling.schedule_problem import Placed, Schedule, ScheduleProblem
@@ -18,7 +19,7 @@ class MoveConflict:
 
     kind: str
     task: str  # the other; "" for none
-    text: str
+    text: Wording
 
 
 def conflicts(case: PlanningCase, placed: Mapping[str, Placed], task: str, start: int) -> tuple[MoveConflict, ...]:
@@ -53,15 +54,20 @@ def conflicts(case: PlanningCase, placed: Mapping[str, Placed], task: str, start
     }
     free = replace(problem, tasks=tuple(replace(t, fixed_start=None) for t in problem.tasks))
     before = {(fault.kind, fault.text) for fault in faults(free, Schedule(placed=dict(placed), status="feasible"))}
-    by_task: dict[str, MoveConflict] = {}
+    by_task: dict[tuple[str, Wording], MoveConflict] = {}
     for fault in faults(free, Schedule(placed=moved, status="feasible")):
         if (fault.kind, fault.text) not in before:
             other = next((key for key in fault.tasks if key != task), "")
-            by_task.setdefault(f"{fault.kind} {fault.text}", MoveConflict(kind=fault.kind, task=other, text=fault.text))
+            by_task.setdefault(
+                (fault.kind, fault.text),
+                MoveConflict(kind=fault.kind, task=other, text=fault.text),
+            )
     for due in problem.dues:
         over = moved[due.task].end - due.minute
         if due.task in along and over > 0:
-            by_task[f"late {due.bake}"] = MoveConflict(kind="late", task="", text=f"{due.name} {over} min late")
+            by_task["late", due.bake] = MoveConflict(
+                kind="late", task="", text=Message("manual-moves-min-late", due_name=due.name, over=over)
+            )
     return tuple(by_task.values())
 
 

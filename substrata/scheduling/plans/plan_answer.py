@@ -6,7 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 
-from substrata.base.messages.message import Wording
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import in_percent
 from substrata.scheduling.plans.late_remedies import WouldHelp
 from substrata.scheduling.plans.plan_document import Clock
 from substrata.scheduling.plans.planning_case import PlanningCase
@@ -86,18 +87,18 @@ class Planned:
 
     status: str
     gap: float | None
-    text: str
+    text: Wording
     begins: datetime
     tasks: tuple[PlannedTask, ...]
     bakes: tuple[PlannedBakeOut, ...]
     heat: tuple[OvenHeat, ...]
     late: tuple[Late, ...]
     holds: Holds
-    care: str  # how carefully it is planned
+    care: Wording  # how carefully it is planned
     tight: tuple[Tight, ...]
     helps: tuple[WouldHelp, ...]  # what would bring it in time
     moved: tuple[MovedTask, ...]  # after what happened
-    broken: tuple[str, ...]
+    broken: tuple[Wording, ...]
     horizon: int
 
 
@@ -174,18 +175,26 @@ def plan_answer(case: PlanningCase, schedule: Schedule, care: Care) -> Planned:
     )
 
 
-def _text(problem: ScheduleProblem, schedule: Schedule, sure: Holds, late: tuple[Late, ...], clock: Clock) -> str:
+def _text(problem: ScheduleProblem, schedule: Schedule, sure: Holds, late: tuple[Late, ...], clock: Clock) -> Wording:
     first = min(start for t in problem.tasks for start, _ in hand_times(t, schedule.placed[t.id]))
-    when = f"First work at {clock.time(first):%H:%M}"
+    when = Message("plan-answer-first-work-at", time=f"{clock.time(first):%H:%M}")
     if late:
-        return f"{when}; {'; '.join(f'{bake.name} {bake.minutes} min late' for bake in late)}"
-    best = ""
+        rows = [Message("plan-answer-bake-late", bake=bake.name, minutes=bake.minutes) for bake in late]
+        return Message("plan-answer-parts", when=when, late=Joined(rows, "; "))
+    best: Wording = ""
     if schedule.status == "optimal":
-        best = "; this is the best possible plan"
+        best = Message("plan-answer-this-is-the-best-possible")
     elif schedule.gap is not None:
-        best = f"; within {schedule.gap:.0%} of the best possible plan"
-    cost = score(problem, schedule)
-    return f"{when}. Everything is ready on time; {sure.text}. Oven on for {cost.oven_on // 60} h {cost.oven_on % 60:02d} min{best}"
+        best = Message("plan-answer-within-of-the-best-possible", gap=in_percent(schedule.gap))
+    oven_on = score(problem, schedule).oven_on
+    return Message(
+        "plan-answer-everything-is-ready-on-time",
+        when=when,
+        sure=sure.text,
+        hours=oven_on // 60,
+        minutes=f"{oven_on % 60:02d}",
+        best=best,
+    )
 
 
 def _people(problem: ScheduleProblem, schedule: Schedule) -> dict[str, int]:

@@ -74,7 +74,7 @@ def _at_all(problem: ScheduleProblem, effort: Effort) -> tuple[Schedule, Care]:
             "no plan was found",
             got=f"{len(problem.tasks)} tasks",
             allowed="a plan that can be done",
-            remedy=clashes(problem),
+            remedy=str(clashes(problem)),
         )
     return by_list, CARES[-1]
 

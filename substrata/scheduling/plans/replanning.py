@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.tables.table_reader import whole_constant
 from substrata.scheduling.schedule_problem import Schedule, ScheduleProblem, Task
 from substrata.scheduling.solver.cp_model import Model
@@ -28,8 +29,8 @@ class Replanned:
     plan: Schedule
     problem: ScheduleProblem  # with what has happened
     moved: tuple[tuple[str, int], ...]  # task, minutes later (below 0: sooner)
-    broken: tuple[str, ...]  # windows, in words
-    text: str
+    broken: tuple[Wording, ...]  # windows, in words
+    text: Wording
 
 
 def replan(
@@ -72,16 +73,22 @@ def replan(
     broken_words = tuple(_broken(problem, best.plan, later))
     late = [due for due in problem.dues if best.plan.placed[due.task].end > due.minute]
     deadline = (
-        "all deadlines are still met"
+        Message("replanning-all-deadlines-are-still-met")
         if not late
-        else "; ".join(f"{d.name} {best.plan.placed[d.task].end - d.minute} min late" for d in late)
+        else Joined(
+            (Message("replanning-min-late", name=d.name, end=best.plan.placed[d.task].end - d.minute) for d in late),
+            "; ",
+        )
     )
     things = (
-        "no tasks move"
+        Message("replanning-no-tasks-move")
         if not moved_tasks
-        else f"{len(moved_tasks)} task{'s' if len(moved_tasks) > 1 else ''} move{'' if len(moved_tasks) > 1 else 's'}"
+        else Message(
+            "replanning-task-move",
+            moved_tasks=len(moved_tasks),
+        )
     )
-    text = "; ".join((f"{things}, {deadline}", *broken_words))
+    text = Joined((Message("replanning-parts", things=things, deadline=deadline), *broken_words), "; ")
     return Replanned(plan=best.plan, problem=later, moved=moved_tasks, broken=broken_words, text=text)
 
 
@@ -105,8 +112,8 @@ def _as_it_is(task: Task, event: Happened) -> Task:
     )
 
 
-def _broken(problem: ScheduleProblem, plan: Schedule, later: ScheduleProblem) -> list[str]:
-    rows = []
+def _broken(problem: ScheduleProblem, plan: Schedule, later: ScheduleProblem) -> list[Wording]:
+    rows: list[Wording] = []
     for lag in problem.lags:
         after = later.task[lag.after]
         if lag.most is None or after.fixed_start is not None:
@@ -117,5 +124,5 @@ def _broken(problem: ScheduleProblem, plan: Schedule, later: ScheduleProblem) ->
             - lag.most
         )
         if over > 0:
-            rows.append(f"{after.text} {over} min after its time ({lag.reason})")
+            rows.append(Message("replanning-min-after-its-time", after_text=after.text, over=over, reason=lag.reason))
     return rows

@@ -12,6 +12,7 @@ from math import ceil, exp, floor, log
 
 import numpy as np
 
+from substrata.base.messages.message import Message, Wording
 from substrata.base.tables.table_reader import whole_constant
 from substrata.base.uncertainty import SDS_IN_HALF_90
 from substrata.scheduling.robustness.simulated_days import Days
@@ -28,7 +29,7 @@ _UNUSED, _UNUSED_MOST = 0.15, 10
 class Care:
     """How carefully is planned."""
 
-    name: str
+    name: Wording
     padded: bool
     windows: bool
     watched: bool
@@ -37,15 +38,15 @@ class Care:
 
 # From the most careful on; when a plan comes late the next is tried.
 CARES = (
-    Care(name="planned with slow baking times, shorter time limits, people free to check, and 10 min to spare", padded=True, windows=True, watched=True, early=whole_constant("ready_early_min")),
-    Care(name="planned with slow baking times, shorter time limits, and people free to check", padded=True, windows=True, watched=True, early=0),
-    Care(name="planned with slow baking times and shorter time limits", padded=True, windows=True, watched=False, early=0),
-    Care(name="planned with usual times", padded=False, windows=False, watched=False, early=0),
+    Care(name=Message("robust-plan-planned-with-slow-baking-times"), padded=True, windows=True, watched=True, early=whole_constant("ready_early_min")),
+    Care(name=Message("robust-plan-planned-with-slow-baking-times-2"), padded=True, windows=True, watched=True, early=0),
+    Care(name=Message("robust-plan-planned-with-slow-baking-times-3"), padded=True, windows=True, watched=False, early=0),
+    Care(name=Message("robust-plan-planned-with-usual-times"), padded=False, windows=False, watched=False, early=0),
 )  # fmt: skip
 
 # When freshness and all else cannot be had together.
 STALE = Care(
-    name="planned with usual times; not everything is as fresh as you asked",
+    name=Message("robust-plan-planned-with-usual-times-not"),
     padded=False,
     windows=False,
     watched=False,
@@ -126,7 +127,7 @@ class Tight:
 
     task: str
     share: float  # of the days on which it slips
-    text: str
+    text: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -137,7 +138,7 @@ class Holds:
     in_time: float
     windows: float
     tight: tuple[Tight, ...]
-    text: str
+    text: Wording
 
 
 def holds(problem: ScheduleProblem, plan: Schedule, *, runs: int = RUNS, seed: int = 7) -> Holds:
@@ -163,7 +164,7 @@ def holds(problem: ScheduleProblem, plan: Schedule, *, runs: int = RUNS, seed: i
     missed = np.any([none, *late.values()], axis=0)
     shares = {key: float(row.mean()) for key, row in (windows | late).items() if row.mean() >= _SELDOM}
     tight = [
-        Tight(task=key, share=share, text=f"{problem.task[key].text}, {_odds(share)}")
+        Tight(task=key, share=share, text=Message("robust-plan-parts", text=problem.task[key].text, odds=_odds(share)))
         for key, share in sorted(shares.items(), key=lambda row: -row[1])[:_MOST_TIGHT]
     ]
     share = float(np.mean(~missed & ~broken))
@@ -172,18 +173,24 @@ def holds(problem: ScheduleProblem, plan: Schedule, *, runs: int = RUNS, seed: i
         in_time=float(np.mean(~missed)),
         windows=float(np.mean(~broken)),
         tight=tuple(tight),
-        text=f"works on {about(share)} days, counted on {runs} simulated days",
+        text=Message("robust-plan-works-on-days-counted-on", about=about(share), runs=runs),
     )
 
 
-def about(share: float) -> str:
+def about(share: float) -> Wording:
     """Return a share as it is said: "about 9 in 10"."""
     if share > 0.985:
-        return "nearly all"
+        return Message("robust-plan-nearly-all")
     if share > 0.93:
-        return "more than 9 in 10"
-    return f"about {round(10 * share)} in 10" if share >= 0.05 else "hardly any"
+        return Message("robust-plan-more-than-in")
+    return (
+        Message("robust-plan-about-in", share=round(10 * share)) if share >= 0.05 else Message("robust-plan-hardly-any")
+    )
 
 
-def _odds(share: float) -> str:
-    return f"1 day in {max(round(1 / share), 1)}" if share <= 0.6 else f"{round(10 * share)} days in 10"
+def _odds(share: float) -> Wording:
+    return (
+        Message("robust-plan-day-in", share=max(round(1 / share), 1))
+        if share <= 0.6
+        else Message("robust-plan-days-in", share=round(10 * share))
+    )

@@ -6,6 +6,7 @@ from collections import Counter
 from dataclasses import dataclass
 from itertools import pairwise
 
+from substrata.base.messages.message import Message, Wording
 from substrata.scheduling.schedule_problem import Schedule, ScheduledOven, ScheduleProblem, Task, hand_times
 from substrata.scheduling.tasks.oven_on_times import in_oven, on_times
 
@@ -20,7 +21,7 @@ class PlanFault:
     kind: str  # missing, length, before, lag, hands, asleep, uses, trays, heat, door, early
     tasks: tuple[str, ...]
     minute: int
-    text: str
+    text: Wording
 
 
 def faults(problem: ScheduleProblem, plan: Schedule, *, soft_lags: bool = False) -> tuple[PlanFault, ...]:
@@ -36,7 +37,14 @@ def faults(problem: ScheduleProblem, plan: Schedule, *, soft_lags: bool = False)
     """
     missing = [task.id for task in problem.tasks if task.id not in plan.placed]
     if missing:
-        return (PlanFault(kind="missing", tasks=tuple(missing), minute=0, text=f"not planned: {', '.join(missing)}"),)
+        return (
+            PlanFault(
+                kind="missing",
+                tasks=tuple(missing),
+                minute=0,
+                text=Message("plan-check-not-planned", missing=", ".join(missing)),
+            ),
+        )
     all_faults = [
         *_each(problem, plan),
         *_between(problem, plan, soft_lags),
@@ -55,25 +63,50 @@ def _each(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
         open_ = task.fixed_end is None and task.fixed_start is None
         if open_ and (length < task.minutes or (longest is not None and length > longest)):
             faults_here.append(
-                PlanFault(kind="length", tasks=(task.id,), minute=at.start, text=f"{task.text} takes {length} min")
+                PlanFault(
+                    kind="length",
+                    tasks=(task.id,),
+                    minute=at.start,
+                    text=Message("plan-check-takes-min", task_text=task.text, length=length),
+                )
             )
         if open_ and at.start < problem.now:
             faults_here.append(
-                PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} starts in the past")
+                PlanFault(
+                    kind="before",
+                    tasks=(task.id,),
+                    minute=at.start,
+                    text=Message("plan-check-starts-in-the-past", task_text=task.text),
+                )
             )
         if task.fixed_start is not None and at.start != task.fixed_start:
             faults_here.append(
-                PlanFault(kind="before", tasks=(task.id,), minute=at.start, text=f"{task.text} was moved")
+                PlanFault(
+                    kind="before",
+                    tasks=(task.id,),
+                    minute=at.start,
+                    text=Message("plan-check-was-moved", task_text=task.text),
+                )
             )
         if task.ovens and at.oven not in task.ovens:
             faults_here.append(
-                PlanFault(kind="trays", tasks=(task.id,), minute=at.start, text=f"{task.text} has no oven")
+                PlanFault(
+                    kind="trays",
+                    tasks=(task.id,),
+                    minute=at.start,
+                    text=Message("plan-check-has-no-oven", task_text=task.text),
+                )
             )
     for due in problem.dues:
         end = plan.placed[due.task].end
         if due.fresh is not None and end < due.minute - due.fresh:
             faults_here.append(
-                PlanFault(kind="early", tasks=(due.task,), minute=end, text=f"{due.name} is ready too early")
+                PlanFault(
+                    kind="early",
+                    tasks=(due.task,),
+                    minute=end,
+                    text=Message("plan-check-is-ready-too-early", due_name=due.name),
+                )
             )
     return faults_here
 
@@ -88,7 +121,7 @@ def _between(problem: ScheduleProblem, plan: Schedule, soft: bool) -> list[PlanF
                     kind="lag",
                     tasks=(lag.before, lag.after),
                     minute=other.start,
-                    text=f"too soon after “{problem.task[lag.before].text}”",
+                    text=Message("plan-check-too-soon-after", text=problem.task[lag.before].text),
                 )
             )
         if lag.most is not None and not soft and (other.end if lag.to_end else other.start) > first.end + lag.most:
@@ -97,7 +130,7 @@ def _between(problem: ScheduleProblem, plan: Schedule, soft: bool) -> list[PlanF
                     kind="lag",
                     tasks=(lag.before, lag.after),
                     minute=other.start,
-                    text=f"too late after “{problem.task[lag.before].text}”: {lag.reason}",
+                    text=Message("plan-check-too-late-after", text=problem.task[lag.before].text, reason=lag.reason),
                 )
             )
     return faults_here
@@ -120,18 +153,18 @@ def _minutes(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
             dict.fromkeys(range(occupied_from, max(occupied_to, occupied_from)), hold.count)
         )
     faults_here = [
-        PlanFault(kind="hands", tasks=(), minute=minute, text=f"{busy} people are needed")
+        PlanFault(kind="hands", tasks=(), minute=minute, text=Message("plan-check-people-are-needed", busy=busy))
         for minute, busy in hands.items()
         if busy > problem.people
     ]
     faults_here += [
-        PlanFault(kind="asleep", tasks=(), minute=minute, text="work during closed hours")
+        PlanFault(kind="asleep", tasks=(), minute=minute, text=Message("plan-check-work-during-closed-hours"))
         for start, end in problem.closed
         for minute in range(start, end)
         if hands[minute] and minute >= problem.now
     ]
     faults_here += [
-        PlanFault(kind="uses", tasks=(), minute=minute, text=f"{busy} of {name} needed")
+        PlanFault(kind="uses", tasks=(), minute=minute, text=Message("plan-check-of-needed", busy=busy, name=name))
         for name, counted in things.items()
         for minute, busy in counted.items()
         if busy > problem.capacity.get(name, 1)
@@ -151,10 +184,20 @@ def _ovens(problem: ScheduleProblem, plan: Schedule) -> list[PlanFault]:
             heat = _heats(problem, oven.heating(task.temp_c)) if task is inside[0] else 0
             if task.fixed_start is None and at.start < problem.now + heat:
                 faults_here.append(
-                    PlanFault(kind="heat", tasks=(task.id,), minute=at.start, text=f"{oven.name} is not hot yet")
+                    PlanFault(
+                        kind="heat",
+                        tasks=(task.id,),
+                        minute=at.start,
+                        text=Message("plan-check-is-not-hot-yet", oven_name=oven.name),
+                    )
                 )
         faults_here += [
-            PlanFault(kind="trays", tasks=(), minute=minute, text=f"{trays_in} trays in {oven.name}")
+            PlanFault(
+                kind="trays",
+                tasks=(),
+                minute=minute,
+                text=Message("plan-check-trays-in", trays_in=trays_in, oven_name=oven.name),
+            )
             for minute, trays_in in trays.items()
             if trays_in > oven.trays
         ]
@@ -170,7 +213,11 @@ def _temperatures(plan: Schedule, oven: ScheduledOven, task: Task, other: Task) 
     a, b = plan.placed[task.id], plan.placed[other.id]
     if task.shares(other, oven.share_k) or b.start >= a.end + oven.gap(task.leaves_c, other.temp_c):
         return []
-    text = "two temperatures at the same time" if b.start < a.end else f"{oven.name} is not available yet"
+    text = (
+        Message("plan-check-two-temperatures-at-the-same")
+        if b.start < a.end
+        else Message("plan-check-is-not-available-yet", oven_name=oven.name)
+    )
     return [PlanFault(kind="heat", tasks=(task.id, other.id), minute=b.start, text=text)]
 
 
@@ -178,7 +225,9 @@ def _door(plan: Schedule, task: Task, inside: list[Task]) -> list[PlanFault]:
     at = plan.placed[task.id]
     quiet = range(at.start + 1, at.start + task.shut)
     return [
-        PlanFault(kind="door", tasks=(task.id, other.id), minute=at.start, text="the oven door opens too early")
+        PlanFault(
+            kind="door", tasks=(task.id, other.id), minute=at.start, text=Message("plan-check-the-oven-door-opens-too")
+        )
         for other in inside
         if other is not task and (plan.placed[other.id].start in quiet or plan.placed[other.id].end - 1 in quiet)
     ]

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from substrata.base.errors import OvenError
+from substrata.base.messages.message import Message
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, forecast_bake
 from substrata.evaluation.forecasts.shape_forecast import plan_shape
@@ -88,4 +89,4 @@ def _add_cooling(tasks: TaskList, last: Sequence[str]) -> None:
     tasks.add("cool", "cool", cool.text, minutes, minutes, minutes, steps=(cool.id,))
     for task in last:
         most = 0 if task == last[-1] else None
-        tasks.lag(task, tasks.task_id("cool"), most=most, reason="cooling starts when it leaves the oven")
+        tasks.lag(task, tasks.task_id("cool"), most=most, reason=Message("bake-tasks-cooling-starts-when-it-leaves"))

@@ -6,6 +6,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from math import ceil
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant, whole_constant
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast
 from substrata.evaluation.forecasts.shape_forecast import ShapePlan
@@ -58,13 +60,20 @@ class OvenLoads:
         minutes = each * ceil(pieces / whole_constant("fried_at_once"))
         oil = self.tasks.work_minutes("oil", 1)
         self.tasks.add(
-            "oil", "prep", "Heat the oil and stay with it", *oil, hands="ends", head=1, tail=1, uses=("plate",)
+            "oil",
+            "prep",
+            Message("oven-loads-heat-the-oil-and-stay"),
+            *oil,
+            hands="ends",
+            head=1,
+            tail=1,
+            uses=("plate",),
         )
         steps = tuple(step.id for step in self.tasks.steps("bake"))
         fry = self.tasks.add(
             "fry",
             "bake",
-            f"Fry {pieces:g}",
+            Message("oven-loads-fry", pieces=Quantity(pieces, "number", digits=-1)),
             minutes,
             0.8 * minutes,
             1.25 * minutes,
@@ -72,7 +81,9 @@ class OvenLoads:
             uses=("plate",),
             steps=steps,
         )
-        self.tasks.lag(self.tasks.task_id("oil"), fry, most=5, reason="never leave hot oil unattended")
+        self.tasks.lag(
+            self.tasks.task_id("oil"), fry, most=5, reason=Message("oven-loads-never-leave-hot-oil-unattended")
+        )
         return fry, [fry]
 
     def bake(self, suffix: str, load: int, share: float) -> tuple[str, list[str]]:
@@ -93,7 +104,8 @@ class OvenLoads:
         ends: list[str] = []
         for number, part in enumerate(parts):
             final = number == len(parts) - 1
-            between, window, why = "", 0, ""
+            between, window = "", 0
+            why: Wording = ""
             if last:
                 turn = parts[number - 1].then
                 window, why = plan_windows()[turn]
@@ -129,10 +141,10 @@ class OvenLoads:
         tasks = self.tasks
         trays = max(round(self.trays * self.share(load)), 1)
         head, tail = (max(ceil(tasks.work_minutes(work, trays)[0]), 1) for work in ("load", "unload"))
-        where = f", load {load + 1}" if suffix else ""
+        where = Message("oven-loads-load", load=load + 1) if suffix else ""
         task = tasks.add(
             name + load_part.suffix, "bake",
-            f"Bake {load_part.name or tasks.dough.formula.name} at {part.in_c:.0f} °C{where}",
+            Message("oven-loads-bake-at-c", bake=load_part.name or tasks.dough.formula.name, oven=Quantity(part.in_c, "oven", digits=0), where=where),
             load_part.usual, load_part.low, load_part.high,
             hands="ends", head=head, tail=tail, ovens=tuple(oven.name for oven in self.ovens),
             temp_c=part.in_c, out_c=part.out_c if part.out_c != part.in_c else 0.0, trays=load_part.trays,
@@ -144,7 +156,11 @@ class OvenLoads:
 
     def _between(self, what: str, suffix: str, number: int, share: float) -> str:
         usual = self.tasks.work_minutes(what, max(self.bodies * share, 1))
-        text = "Add topping" if what == "top" else "Flip"
+        text = Message("oven-loads-add-topping") if what == "top" else "Flip"
         return self.tasks.add(
-            f"{what}{suffix}:{number}", "top", f"{text} {self.tasks.dough.formula.name}", *usual, hands="all"
+            f"{what}{suffix}:{number}",
+            "top",
+            Message("oven-loads-parts", text=text, formula_name=self.tasks.dough.formula.name),
+            *usual,
+            hands="all",
         )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from substrata.base.messages.message import Message, Wording
 from substrata.evaluation.forecasts.variety_bakes import VarietyBake
 from substrata.process.baking.simulation.bake_curves import StageMark
 
@@ -16,7 +17,7 @@ class LoadPart:
     """What is in the oven together, and comes out together."""
 
     suffix: str
-    name: str
+    name: Wording
     usual: float
     low: float
     high: float
@@ -64,7 +65,9 @@ def in_sorts(name: str, sorts: Sequence[VarietyBake], part: LoadPart, before: fl
         best, least, most = (
             max(value - before, 1.0) for value in (sort.ready_min.best, sort.ready_min.low, sort.ready_min.high)
         )
-        parts.append(LoadPart(f":s{number}", f"{name}, {sort.name}", best, least, most, 1))
+        parts.append(
+            LoadPart(f":s{number}", Message("oven-parts-parts", name=name, sort_name=sort.name), best, least, most, 1)
+        )
     if part.trays < len(sorts):
         return [replace(parts[-1], suffix="", name="", trays=part.trays)]
     # The trays that are over go to the sorts of which there are most on each.

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from substrata.base.messages.message import Message
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.forecasts.preparation_forecast import plan_preparation
 from substrata.process.preparation.vegetable_stages import VegetableDrying
@@ -22,7 +23,11 @@ class PreparationTasks:
         wet = [*self._vegetables(), *self._parts()]
         tasks = self.tasks
         weigh = tasks.add_by_hand(
-            "weigh", "weigh", f"Weigh ingredients for {tasks.dough.formula.name}", len(tasks.steps("weigh")), "weigh"
+            "weigh",
+            "weigh",
+            Message("preparation-tasks-weigh-ingredients-for", formula_name=tasks.dough.formula.name),
+            len(tasks.steps("weigh")),
+            "weigh",
         )
         return self._mix(wet, weigh)
 
@@ -38,7 +43,7 @@ class PreparationTasks:
                         self.tasks.work_minutes("weigh", count), self.tasks.work_minutes("mix", 1), strict=True
                     )
                 )
-                text = f"Make the {line.part.formula.name}"
+                text = Message("preparation-tasks-make-the", formula_name=line.part.formula.name)
                 steps = (f"part:{line.id}",)
                 tasks.append(
                     self.tasks.add(f"part:{line.id}", "prep", text, usual, low, high, hands="all", steps=steps)
@@ -62,7 +67,7 @@ class PreparationTasks:
         before = self.tasks.add(
             f"grate:{card.line}",
             "prep",
-            f"Rice or shred the {name}",
+            Message("preparation-tasks-rice-or-shred-the", name=name),
             usual,
             low,
             high,
@@ -74,12 +79,19 @@ class PreparationTasks:
             text = next((step.text for step in steps if step.id == task_id), act.act)
             if act.act == "squeeze":
                 minutes = self.tasks.work_minutes("squeeze", weight)
-                task = self.tasks.add(task_id, "prep", f"{text}: {name}", *minutes, hands="all", steps=(task_id,))
+                task = self.tasks.add(
+                    task_id,
+                    "prep",
+                    Message("preparation-tasks-parts", text=text, name=name),
+                    *minutes,
+                    hands="all",
+                    steps=(task_id,),
+                )
             else:
                 most = max(act.minutes, 1.0)
                 uses = (_DRY_USES[act.act],) if act.act in _DRY_USES else ()
                 task = self.tasks.add(
-                    task_id, "dry", f"{text}: {name}", most, 0.85 * most, 1.2 * most,
+                    task_id, "dry", Message("preparation-tasks-parts", text=text, name=name), most, 0.85 * most, 1.2 * most,
                     hands="ends", head=1, tail=1, uses=uses, steps=(task_id,),
                 )  # fmt: skip
             self.tasks.lag(before, task)
@@ -112,7 +124,7 @@ class PreparationTasks:
         mix = self.tasks.add(
             "mix",
             "mix",
-            f"Mix {self.tasks.dough.formula.name}",
+            Message("preparation-tasks-mix", formula_name=self.tasks.dough.formula.name),
             *self.tasks.work_minutes("mix", 1),
             hands="all",
             steps=steps,

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from math import ceil
 
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant, whole_constant
 from substrata.evaluation.forecasts.preparation_forecast import plan_preparation
 from substrata.process.rheology.handling.resting import place_of
@@ -58,8 +60,18 @@ class ShapingTasks:
         row = work_rows().get(("shape", self.tasks.dough.formula.form), work_rows()["shape", ""])
         count = pieces if row.text("per") == "piece" else self.loads.trays * share
         rewarming = self._rewarming_minutes(pieces, count, self._window()[0]) if self.tasks.melts else 0.0
-        again = f", {rewarming:.0f} min of it to warm pieces again" if rewarming >= 1 else ""
-        text = f"Shape {pieces:g} of {name}{f', load {load + 1}' if suffix else ''}{again}"
+        again = (
+            Message("shaping-tasks-min-of-it-to-warm", rewarming=Quantity(rewarming, "min", digits=0))
+            if rewarming >= 1
+            else ""
+        )
+        text = Message(
+            "shaping-tasks-shape-of",
+            pieces=Quantity(pieces, "number", digits=-1),
+            name=name,
+            suffix=f", load {load + 1}" if suffix else "",
+            again=again,
+        )
         places = (COUNTER,) if COUNTER in self.has else ()
         return self.tasks.add_by_hand(
             f"shape{suffix}", "shape", text, count, "rest", "shape", extra=rewarming, uses=places
@@ -95,16 +107,16 @@ class ShapingTasks:
             covered, why = plan_windows()["covered"]
             self.tasks.lag(shape, first, most=covered, reason=why)
 
-    def _window(self) -> tuple[float, str]:
+    def _window(self) -> tuple[float, Wording]:
         """Return how long after mixing it can be shaped, and why no longer."""
         handling = self.tasks.dough.handling
         surface = next((step for step in self.tasks.run.steps if step.id == "bench"), None)
         if self.tasks.melts and surface and surface.minutes:
-            return surface.minutes, "the dough cracks once it cools"
+            return surface.minutes, Message("shaping-tasks-the-dough-cracks-once-it")
         if self.tasks.dough.kind == "batter" and self._lifts():
             return plan_windows()["batter"]
         if handling and handling.closes_min:
-            return max(handling.closes_min, handling.rest_min), "the dough becomes too stiff to shape"
+            return max(handling.closes_min, handling.rest_min), Message("shaping-tasks-the-dough-becomes-too-stiff")
         return plan_windows()["covered"]
 
     def _rewarming_minutes(self, pieces: int, count: float, window: float) -> float:
@@ -134,7 +146,7 @@ class ShapingTasks:
             max(plan_windows()["chilled"][0], least) if self.chilled else ceil(constant("proof_stands_over") * least)
         )
         task = self.tasks.add(
-            "lie", "chill" if self.chilled else "rest", f"{self.tasks.dough.formula.name} {place.where}", least, least, least,
+            "lie", "chill" if self.chilled else "rest", Message("shaping-tasks-parts", formula_name=self.tasks.dough.formula.name, where=place.where), least, least, least,
             passive=True, longest=longest, uses=(place.thing,),
         )  # fmt: skip
         wrapped, why = plan_windows()["wrap"]
@@ -145,7 +157,7 @@ class ShapingTasks:
         """Add the proof: what is raised by yeast stands shaped in a warm place until it has grown."""
         least = round(constant("proof_minutes"))
         task = self.tasks.add(
-            f"proof{suffix}", "rest", f"Proof {self.tasks.dough.formula.name}", least, least, least,
+            f"proof{suffix}", "rest", Message("shaping-tasks-proof", formula_name=self.tasks.dough.formula.name), least, least, least,
             passive=True, longest=ceil(constant("proof_stands_over") * least), uses=(PROOF,),
         )  # fmt: skip
         wrapped, why = plan_windows()["wrap"]

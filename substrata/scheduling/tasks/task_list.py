@@ -18,7 +18,7 @@ def work_rows() -> dict[tuple[str, str], Row]:
 
 
 @cache
-def plan_windows() -> dict[str, tuple[int, str]]:
+def plan_windows() -> dict[str, tuple[int, Wording]]:
     """Return how many minutes may lie between two tasks at most, and why, by window."""
     return {
         row.text("window"): (round(row.number_in("minutes", 0)), row.text("text"))
@@ -64,7 +64,7 @@ class TaskList:
         after: str,
         least: float = 0,
         most: float | None = None,
-        reason: str = "",
+        reason: Wording = "",
         *,
         to_end: bool = False,
     ) -> None:
@@ -80,7 +80,7 @@ class TaskList:
         return usual, usual * (1 - spread), usual * (1 + spread)
 
     def add_by_hand(
-        self, name: str, work: str, text: str, count: float, *groups: str, extra: float = 0.0, **more: object
+        self, name: str, work: str, text: Wording, count: float, *groups: str, extra: float = 0.0, **more: object
     ) -> str:
         """Add manual work on so many things, which takes hands throughout, and return its id."""
         usual, low, high = (minutes + extra for minutes in self.work_minutes(work, max(count, 1)))
