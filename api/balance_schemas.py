@@ -6,6 +6,7 @@ from ninja import Schema
 from pydantic import Field
 
 from api.document_schemas import FormulaDocument, model_of
+from substrata.base import Wording
 from substrata.formula import Window
 from substrata.reformulation import Wish
 
@@ -93,7 +94,7 @@ class BeginningOut(Schema):
 
     name: str
     base: str
-    text: str
+    text: Wording
     weights: list[NamedWeight]
     met: bool
     document: FormulaDocument

@@ -28,14 +28,14 @@ class RecipeOut(Schema):
 
     name: str
     form: str
-    yields: str
+    yields: Wording
     groups: list[RecipeGroup]
     steps: list[RecipeStep]
     keeping: Keeping
     variants: list[Variant]
-    cost: str
-    net_carbs: str
-    incomplete: str
+    cost: Wording
+    net_carbs: Wording
+    incomplete: Wording
     net_rule: Wording
     notes: str
 

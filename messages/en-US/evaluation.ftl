@@ -104,7 +104,7 @@ target-states-just-the-target = just { $case ->
     } the target
 target-states-no-dry-base-yet-add = No dry base yet. Add a flour, a fiber, or a binder.
 target-states-about-at-the-limit = , about at the limit
-target-states-water = { $off } water { $case ->
+target-states-water = { QUANTITY($off) } water { $case ->
         [yes] short
        *[no] too much
     }{ $limit }

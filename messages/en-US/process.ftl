@@ -82,6 +82,7 @@ forecast-reliability-and-of-your-own = {" "}and { $logged } of your own
 
 ## handling_forecast
 
+handling-forecast-cracks-below = { $words }; cracks below { QUANTITY($until) }.
 handling-forecast-crumbly-not-enough-free-liquid = Crumbly: not enough free liquid or fat to bind the particles.
 handling-forecast-perhaps = , perhaps { $other }
 handling-forecast-right-after-mixing = { $class_name } right after mixing{ $perhaps }

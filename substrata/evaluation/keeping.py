@@ -11,7 +11,7 @@ import numpy as np
 from substrata.base.messages.message import Message, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant, read_table, whole_constant
-from substrata.base.tables.table_texts import listed, with_numbers
+from substrata.base.tables.table_texts import listed, table_text
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, wet_percent
 from substrata.formula.batch.batch_lines import FRYING, Batch
@@ -236,11 +236,13 @@ def _text(
     frozen = Message("keeping-in-the-freezer", count=_count(months, "month")) if months else ""
     reason = _why(likely, room, perishables)
     hot = (
-        with_numbers(", until it is {filling_safe_c} inside")
+        table_text(", until it is {filling_safe_c} inside")
         if room is None and any(p.kind in {"meat", "fish"} for p in perishables)
         else ""
     )
-    warm = Message("keeping-to-reheat", form_text=form.text("reheat"), hot=hot) if form.text("reheat") else ""
+    warm = (
+        Message("keeping-to-reheat", form_text=table_text(form.text("reheat")), hot=hot) if form.text("reheat") else ""
+    )
     last = Message(
         "keeping-estimated-water-activity-up-to",
         warm=warm,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.message import Message, Unstopped, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, NamedStage
@@ -57,7 +57,7 @@ def _moment_step(number: int, stage: NamedStage, minute: float, laying: MixingSt
         id=f"stage:{number}:{stage.kind}",
         group="bake",
         kind="moment",
-        text=laying.text.rstrip(".") if laying else sentence(stage.name),
+        text=Unstopped(laying.text) if laying else sentence(stage.name),
         lines=laying.added if laying else (),
         moment=_MOMENTS.get(stage.kind, ""),
         slip=_SLIPS.get(stage.kind, ""),

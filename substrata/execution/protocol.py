@@ -11,7 +11,7 @@ from functools import cache
 from math import ceil
 
 from substrata.base.errors import FormulaError, OvenError
-from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.message import Message, Unstopped, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
@@ -444,7 +444,7 @@ class _Maker:
                 id=f"slip:{slip.text('slip')}",
                 group="shape",
                 kind="do",
-                text=brushed.text.rstrip(".")
+                text=Unstopped(brushed.text)
                 if brushed and slip.text("slip") == "wash"
                 else sentence(slip.text("words")),
                 lines=brushed.added if brushed and slip.text("slip") == "wash" else (),
@@ -458,7 +458,7 @@ class _Maker:
         """Yield what is filled in, laid on or dusted over, where there is any."""
         method_step = step_in(self.method, step)
         if method_step is not None:
-            yield RunStep(id=step, group="shape", kind="do", text=method_step.text.rstrip("."), lines=method_step.added)
+            yield RunStep(id=step, group="shape", kind="do", text=Unstopped(method_step.text), lines=method_step.added)
 
 
 def _drying_text(act: DryingStep) -> Wording:

@@ -9,7 +9,7 @@ from substrata.base.errors import OvenError
 from substrata.base.messages.message import Wording
 from substrata.base.settings import Convention, Settings
 from substrata.base.tables.table_reader import Row, read_table
-from substrata.base.tables.table_texts import with_numbers
+from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.batch.batch_lines import Batch, LineProblem
@@ -32,7 +32,7 @@ class Caution:
     """Something to print with the food."""
 
     code: str
-    text: str
+    text: Wording
     source: str
 
 
@@ -136,7 +136,7 @@ def _net_carbs(facts: Nutrition, region: LabelStyle, settings: Settings) -> NetC
 def _cautions(batch: Batch, baked_g: float) -> Iterator[Caution]:
     texts = set()
     for row in read_table("card_cautions.csv"):
-        text = with_numbers(row.text("text"))
+        text = table_text(row.text("text"))
         if text not in texts and _concerns(row, batch, baked_g):
             texts.add(text)
             yield Caution(code=row.text("code"), text=text, source=row.text("source"))

@@ -10,6 +10,8 @@ from datetime import date
 from functools import cache
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.message import Joined, Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.dough import Dough
@@ -20,7 +22,7 @@ from substrata.publishing.recipe import Recipe, RecipeLine, recipe_of
 
 MOST_BAGS = 500
 _TRACE_G = 0.05
-_WARM = re.compile(r"\d+ to \d+ °C")
+_WARM = re.compile(r"\d+–\d+ °[CF]")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -42,16 +44,16 @@ class PremixBags:
     bag_g: float  # one bag
     whole_g: float
     parts: tuple[BagPart, ...]  # the heaviest first
-    add: tuple[str, ...]  # "5 eggs, 250 g"
-    bake: str
-    makes: str
+    add: tuple[Wording, ...]  # "5 eggs, 250 g"
+    bake: Wording
+    makes: Wording
     allergens: tuple[str, ...]  # of what is in the bag
     to_add_allergens: tuple[str, ...]  # of what is added, where the bag has them not
     made_on: date
     use_by: date
-    why_use_by: str
-    keep: str
-    words: tuple[str, ...]  # the label, line by line
+    why_use_by: Wording
+    keep: Wording
+    words: tuple[Wording, ...]  # the label, line by line
 
 
 def whole_grams(value: float) -> int:
@@ -106,10 +108,10 @@ def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
         )
     recipe = recipe_of(dough)
     dry = [w for w in dough.batch.lines if is_dry(w) and w.grams.value > 0]
-    use_by, why = min(_ends(dry, packed_on))
+    use_by, why = min(_ends(dry, packed_on), key=lambda end: end[0])
     inside = _allergens(dough, {w.line.id for w in dry})
     later = _allergens(dough, {w.line.id for w in dough.batch.lines} - {w.line.id for w in dry})
-    keep = "Keep airtight, cool and dark. " + " ".join(map(str, blend.cautions))
+    keep = Joined((Message("premix-keep-airtight-cool-and-dark"), *blend.cautions))
     add, bake = tuple(_added(recipe, dough, {w.line.id for w in dry})), _bake(recipe)
     return PremixBags(
         name=recipe.name,
@@ -125,29 +127,34 @@ def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
         made_on=packed_on,
         use_by=use_by,
         why_use_by=why,
-        keep=keep.strip(),
+        keep=keep,
         words=(
-            f"Premix for {recipe.name}, {whole_grams(blend.per_batch_g)} g",
-            f"Add {', '.join(add)}." if add else "Nothing to add.",
+            Message("premix-premix-for-g", recipe_name=recipe.name, whole_grams=whole_grams(blend.per_batch_g)),
+            Message("premix-add", add=Joined(add, ", ")) if add else Message("premix-nothing-to-add"),
             bake,
-            f"Makes {recipe.yields}.",
-            f"Contains {', '.join(inside)}." if inside else "Contains none of the listed allergens.",
+            Message("premix-makes", yields=recipe.yields),
+            Message("premix-contains", inside=", ".join(inside))
+            if inside
+            else Message("premix-contains-none-of-the-listed"),
             f"Made {packed_on:%d %b %Y}. Use by {use_by:%d %b %Y}.",
-            keep.strip(),
+            keep,
         ),
     )
 
 
-def _ends(dry: list[WeighedLine], packed_on: date) -> Iterator[tuple[date, str]]:
+def _ends(dry: list[WeighedLine], packed_on: date) -> Iterator[tuple[date, Wording]]:
     """Until when each thing lets the bag be kept, and why."""
     for line in dry:
         ingredient = line.ingredient
         fatty = line.role in ("base", "fibre") and ingredient.composition["fat_g"] >= constant("fatty_meal")
         key = "fatty" if fatty else "dairy" if "milk" in ingredient.flags else "lift" if line.role == "lift" else "dry"
         months, why = _keeping()[key]
-        yield _later(packed_on, months), f"{short_name(ingredient.name)}: {why}"
+        yield _later(packed_on, months), Message("premix-parts-4", ingredient_name=short_name(ingredient.name), why=why)
         if ingredient.pack is not None and ingredient.pack.use_by is not None:
-            yield ingredient.pack.use_by, f"the use-by date of your {short_name(ingredient.name)} pack"
+            yield (
+                ingredient.pack.use_by,
+                Message("premix-the-use-by-date-of", ingredient_name=short_name(ingredient.name)),
+            )
 
 
 def _later(day: date, months: int) -> date:
@@ -168,7 +175,7 @@ def _allergens(dough: Dough, lines: set[str]) -> tuple[str, ...]:
     return tuple(a.name for a in allergens_here if not a.traces and region in a.regions)
 
 
-def _added(recipe: Recipe, dough: Dough, inside: set[str]) -> Iterator[str]:
+def _added(recipe: Recipe, dough: Dough, inside: set[str]) -> Iterator[Wording]:
     """Yield what is not in the bag: counted things as counted, the rest by weight."""
     treated = {w.line.id: w.line.treatment for w in dough.batch.lines}
     for line in (line for group in recipe.groups for line in group.lines):
@@ -176,16 +183,20 @@ def _added(recipe: Recipe, dough: Dough, inside: set[str]) -> Iterator[str]:
             yield _amount(line, treated.get(line.line, ""))
 
 
-def _amount(line: RecipeLine, treatment: str) -> str:
+def _amount(line: RecipeLine, treatment: str) -> Wording:
     """Return an amount as a label has room for: what was done to it before, and how warm water is to be."""
     name = short_name(line.name)
-    warm = _WARM.search(line.note) if name == "water" else None
+    warm = _WARM.search(str(line.note)) if name == "water" else None
     counted = line.measure and "egg" in line.measure
-    text = f"{line.measure} ({line.amount})" if counted else f"{line.amount} {name}"
-    return f"{text} ({warm.group() if warm else treatment})" if warm or treatment else text
+    text = (
+        Message("premix-parts", measure=line.measure, amount=line.amount)
+        if counted
+        else Message("premix-parts-2", amount=line.amount, name=name)
+    )
+    return Message("premix-parts-3", text=text, warm=warm.group() if warm else treatment) if warm or treatment else text
 
 
-def _bake(recipe: Recipe) -> str:
+def _bake(recipe: Recipe) -> Wording:
     if recipe.bake_min is None or not recipe.oven:
-        return "Bake as described in the recipe."
-    return f"Bake about {recipe.bake_min:.0f} min at {recipe.oven}."
+        return Message("premix-bake-as-described-in-the")
+    return Message("premix-bake-about-min-at", bake=Quantity(recipe.bake_min, "min", digits=0), oven=recipe.oven)

@@ -34,11 +34,11 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
         "text": "7.5pt" if small else "10pt",
     }
     groups = "".join(
-        f"<h2>{escape(group.title)}</h2><table>"
+        f"<h2>{escape(str(group.title))}</h2><table>"
         + "".join(
             f'<tr><td class="g">{line.grams:g} g</td><td class="m">{escape(line.measure)}'
             f"{' <span class=weigh>weigh it</span>' if line.weigh_it else ''}</td>"
-            f"<td>{escape(line.name)}{f', {escape(line.note)}' if line.note else ''}</td></tr>"
+            f"<td>{escape(line.name)}{f', {escape(str(line.note))}' if line.note else ''}</td></tr>"
             for line in group.lines
         )
         + "</table>"
@@ -53,15 +53,15 @@ def recipe_html(recipe: Recipe, paper: Paper = "a4") -> str:
         f'<tr><td>{escape(n)}</td><td class="g">{escape(p)}</td><td class="g">{escape(h)}</td></tr>'
         for n, p, h in recipe.figures
     )
-    cautions = "".join(f'<p class="caution">{escape(text)}</p>' for text in recipe.cautions)
+    cautions = "".join(f'<p class="caution">{escape(str(text))}</p>' for text in recipe.cautions)
     allergens = f"<p><b>Allergens:</b> {escape(', '.join(recipe.allergens))}</p>" if recipe.allergens else ""
-    price = f" · {escape(recipe.cost)}" if recipe.cost else ""
+    price = f" · {escape(str(recipe.cost))}" if recipe.cost else ""
     items = "".join(f"<li><b>{escape(v.name)}</b>: {escape(str(v.text))}</li>" for v in recipe.variants)
     variants = f"<h2>Variants</h2><ul>{items}</ul>" if items else ""
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{escape(recipe.name)}</title><style>{style}</style></head><body>'
-        f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(recipe.yields)} · '
-        f"<b>{escape(recipe.net_carbs)} net carbs a piece</b> ({escape(str(recipe.net_rule))}){price}</p>"
+        f'<h1>{escape(recipe.name)}</h1><p class="sub">{escape(recipe.form)} · {escape(str(recipe.yields))} · '
+        f"<b>{escape(str(recipe.net_carbs))} net carbs a piece</b> ({escape(str(recipe.net_rule))}){price}</p>"
         f"{_incomplete(recipe)}{groups}<h2>Method</h2><ol>{steps}</ol>{variants}<h2>Keeping</h2><p>{escape(str(recipe.keeping.text))}</p>"
         f"<h2>Figures</h2><table>{figures}</table>{allergens}{cautions}</body></html>"
     )
@@ -87,8 +87,8 @@ def bag_html(bags: PremixBags, size: tuple[float, float]) -> str:
     """Return the labels of all bags, one a page, width and height in millimetres."""
     width, height = size
     heading, *lines = bags.words
-    text = "".join(f"<p>{escape(line)}</p>" for line in lines)
-    page = f"<section><h1>{escape(heading)}</h1>{text}</section>"
+    text = "".join(f"<p>{escape(str(line))}</p>" for line in lines)
+    page = f"<section><h1>{escape(str(heading))}</h1>{text}</section>"
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(bags.name)}</title><style>'
         f"@page {{ size: {width:g}mm {height:g}mm; margin: 4mm }} body {{ font: 7.4pt/1.3 'DejaVu Sans', sans-serif; color: #000 }}"
@@ -123,4 +123,4 @@ __all__ = ["PAPERS", "Paper", "as_pdf", "bag_html", "ingredient_text", "label_ht
 
 
 def _incomplete(recipe: Recipe) -> str:
-    return f"<p><b>{escape(recipe.incomplete)}</b></p>" if recipe.incomplete else ""
+    return f"<p><b>{escape(str(recipe.incomplete))}</b></p>" if recipe.incomplete else ""

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import get_args
 
-from substrata.base.messages.message import Wording
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.messages.reader import current_reader, reading
 from substrata.base.settings import Units
@@ -25,9 +25,9 @@ from substrata.formula.formula import Formula, MethodEdit
 from substrata.publishing.card_panels import Card, card_of
 from substrata.publishing.variants import Variant, variants_of
 
-_GROUPS = {
-    "wet": "Wet ingredients", "dry": "Dry ingredients", "melt": "To melt", "raw": "Vegetable to dry", "aside": "Also needed", "filling": "Filling",
-    "topping": "Topping", "wash": "For brushing", "dusting": "For dusting",
+_GROUPS: dict[str, Wording] = {
+    "wet": Message("recipe-wet-ingredients"), "dry": Message("recipe-dry-ingredients"), "melt": Message("recipe-to-melt"), "raw": Message("recipe-vegetable-to-dry"), "aside": Message("recipe-also-needed"), "filling": "Filling",
+    "topping": "Topping", "wash": Message("recipe-for-brushing"), "dusting": Message("recipe-for-dusting"),
 }  # fmt: skip
 _TITLES = {
     "ready": "Before", "prep": "Prepare", "weigh": "Weigh", "mix": "Mix", "rest": "Rest", "shape": "Shape", "bake": "Bake", "cool": "Cool",
@@ -44,17 +44,17 @@ class RecipeLine:
     line: str
     name: str
     grams: float
-    amount: str  # "160 g"
+    amount: Wording  # "160 g"
     measure: str  # "1½ cups"; "" where none tells it
     weigh_it: bool  # a measure is not good enough here
-    note: str
+    note: Wording
 
 
 @dataclass(frozen=True, kw_only=True)
 class RecipeGroup:
     """The ingredients of one bowl."""
 
-    title: str
+    title: Wording
     lines: tuple[RecipeLine, ...]
 
 
@@ -76,7 +76,7 @@ class Recipe:
 
     name: str
     form: str
-    yields: str  # "8 pieces of about 87 g"
+    yields: Wording  # "8 pieces of about 87 g"
     pieces: float
     groups: tuple[RecipeGroup, ...]
     steps: tuple[RecipeStep, ...]
@@ -84,13 +84,13 @@ class Recipe:
     bake_min: float | None
     oven: str  # "177 °C"; "" where nothing is heated
     keeping: Keeping
-    cost: str  # "0.62 USD per piece"; "" when no price is known
+    cost: Wording  # "0.62 USD per piece"; "" when no price is known
     figures: tuple[tuple[str, str, str], ...]  # name, a piece, per 100 g
-    net_carbs: str
-    incomplete: str  # which line has no weight, so that every figure is without it; "" where all have one
+    net_carbs: Wording
+    incomplete: Wording  # which line has no weight, so that every figure is without it; "" where all have one
     net_rule: Wording
     allergens: tuple[str, ...]
-    cautions: tuple[str, ...]
+    cautions: tuple[Wording, ...]
     variants: tuple[Variant, ...]
     notes: str
     card: Card
@@ -120,7 +120,12 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
     return Recipe(
         name=dough.formula.name,
         form=dough.form.name,
-        yields=f"{pieces:g} {'piece' if pieces == 1 else 'pieces'} of about {panels.piece_g.value:.0f} g",
+        yields=Message(
+            "recipe-of-about-g",
+            pieces=Quantity(pieces, "number", digits=-1),
+            case="yes" if pieces == 1 else "no",
+            piece=Quantity(panels.piece_g.value, "g", digits=0),
+        ),
         pieces=pieces,
         groups=tuple(_groups(dough, allowed, batches)),
         steps=tuple(_steps(plan, dough.formula.method)),
@@ -128,12 +133,19 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         bake_min=sum(step.minutes or 0 for step in bake) or None,
         oven=next((str(Quantity(step.oven_c, "oven", digits=0)) for step in bake if step.oven_c is not None), ""),
         keeping=keeping(dough),
-        cost=f"{price.piece:.2f} {price.currency} per piece"
+        cost=Message("recipe-per-piece", piece=Quantity(price.piece, "number", digits=2), currency=price.currency)
         if price.priced_share > constant("price_shown_from") and price.piece >= _LEAST_PRICE
         else "",
         figures=tuple(_figures(panels, eu=region)),
-        net_carbs=f"{(panels.eu_net_carbs if region else panels.us_net_carbs).estimate.value:.1f} g",
-        incomplete=f"Incomplete: {without_weight(dough.unweighed)}. Figures, allergens and method leave that out."
+        net_carbs=Message(
+            "recipe-g",
+            estimate=Quantity(
+                (panels.eu_net_carbs if region else panels.us_net_carbs).estimate.value, "nutrient", digits=1
+            ),
+        ),
+        incomplete=Message(
+            "recipe-incomplete-figures-allergens-and-method", without_weight=without_weight(dough.unweighed)
+        )
         if dough.unweighed
         else "",
         net_rule=(panels.eu_net_carbs if region else panels.us_net_carbs).rule,
@@ -149,7 +161,7 @@ _LEAST_PRICE = 0.005  # of a piece, that is not printed as nothing
 
 
 def _groups(dough: Dough, allowed: Mapping[str, Tolerance], batches: float) -> Iterator[RecipeGroup]:
-    bowls: dict[str, list[RecipeLine]] = {}
+    bowls: dict[Wording, list[RecipeLine]] = {}
     for weighed, bowl, note in weighing_order(dough):
         grams = weighed.grams.value * batches
         measure = kitchen_measure(weighed, grams, dough.settings)
@@ -165,12 +177,12 @@ def _groups(dough: Dough, allowed: Mapping[str, Tolerance], batches: float) -> I
             line=weighed.line.id,
             name=weighed.ingredient.name,
             grams=poured,
-            amount=f"{poured:g} g",
+            amount=Message("recipe-g-2", poured=Quantity(poured, "g", digits=-1)),
             measure=measure.text,
             weigh_it=unsure,
-            note=", ".join(filter(None, (weighed.line.treatment, weighed.line.note, note))),
+            note=Joined((weighed.line.treatment, weighed.line.note, note), ", "),
         )
-        title = _GROUPS.get(weighed.role) or (weighed.line.stage.capitalize() or _GROUPS.get(bowl) or bowl.capitalize())
+        title = _GROUPS.get(weighed.role) or weighed.line.stage.capitalize() or _GROUPS.get(bowl) or bowl.capitalize()
         bowls.setdefault(title, []).append(row)
     for title, lines in bowls.items():
         yield RecipeGroup(title=title, lines=tuple(lines))
@@ -210,7 +222,7 @@ def _renderings(step: RunStep, computed: str) -> tuple[str, ...]:
 def ingredient_text(step: RunStep) -> str:
     """Return a step of the bench as a sentence of a recipe."""
     text, target, sign = str(step.text).rstrip("."), str(step.target), str(step.sign)
-    amount = f", {step.grams:g} g" if step.kind == "weigh" and step.grams else ""
+    amount = f", {Quantity(step.grams, 'g', digits=-1)}" if step.kind == "weigh" and step.grams else ""
     minutes = ""
     if step.kind == "wait" and step.minutes and step.id != "preheat":
         length = step.minutes

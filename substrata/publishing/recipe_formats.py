@@ -45,12 +45,12 @@ def as_text(recipe: Recipe) -> str:
     rows += [
         str(recipe.keeping.text),
         "",
-        *filter(None, (recipe.incomplete,)),
+        *([str(recipe.incomplete)] if recipe.incomplete else []),
         f"Net carbs {recipe.net_carbs} per piece ({recipe.net_rule}).",
     ]
     if recipe.allergens:
         rows.append(f"Allergens: {', '.join(recipe.allergens)}.")
-    rows += ["", *recipe.cautions]
+    rows += ["", *map(str, recipe.cautions)]
     if recipe.notes:
         rows += ["", recipe.notes]
     return "\n".join(rows).strip() + "\n"
@@ -64,9 +64,9 @@ def as_markdown(recipe: Recipe) -> str:
         f"{recipe.yields}. {recipe.net_carbs} net carbs a piece ({recipe.net_rule}). {recipe.incomplete}".rstrip(),
     ]
     for group in recipe.groups:
-        rows += ["", f"## {_plain(group.title)}", "", "| g | measure | ingredient |", "|--:|:--|:--|"]
+        rows += ["", f"## {_plain(group.title)}", "", "| amount | measure | ingredient |", "|--:|:--|:--|"]
         rows += [
-            f"| {line.grams:g} | {line.measure}{' (weigh it)' if line.weigh_it else ''} | {_plain(line.name)}{f', {_plain(line.note)}' if line.note else ''} |"
+            f"| {line.amount} | {line.measure}{' (weigh it)' if line.weigh_it else ''} | {_plain(line.name)}{f', {_plain(line.note)}' if line.note else ''} |"
             for line in group.lines
         ]
     rows += ["", "## Method", "", *(f"{n}. {_plain(step.text)}" for n, step in enumerate(recipe.steps, 1))]
@@ -101,7 +101,13 @@ def as_csv(recipe: Recipe) -> str:
 def ingredient_rows(recipe: Recipe) -> list[list[Any]]:
     """Return the ingredients as rows of ``COLUMNS``; no cell is taken for a formula of a sheet."""
     return [
-        [safe_cell(group.title), safe_cell(line.name), line.grams, safe_cell(line.measure), safe_cell(line.note)]
+        [
+            safe_cell(str(group.title)),
+            safe_cell(line.name),
+            line.grams,
+            safe_cell(line.measure),
+            safe_cell(str(line.note)),
+        ]
         for group in recipe.groups
         for line in group.lines
     ]

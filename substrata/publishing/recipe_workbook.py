@@ -29,7 +29,7 @@ def as_xlsx(recipe: Recipe) -> bytes:
         _filled(book.create_sheet("Variants"), [["variant", "what"], *([v.name, str(v.text)] for v in recipe.variants)])
     about: list[list[Any]] = [
         ["name", recipe.name],
-        ["makes", recipe.yields],
+        ["makes", str(recipe.yields)],
         ["pieces", recipe.pieces],
         ["keeping", str(recipe.keeping.text)],
     ]

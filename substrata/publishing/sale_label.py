@@ -54,7 +54,7 @@ def pack_label(recipe: Recipe, style: LabelStyle, business: Business, *, baked_o
     word = "Best by" if style == "us" else eu_word
     cool = "" if recipe.keeping.room_days else " Keep refrigerated."
     sweet = any(c.code == "with-sweetener" for c in card.cautions)
-    laxative = [c.text for c in card.cautions if c.code == "polyol-laxative"]
+    laxative = [str(c.text) for c in card.cautions if c.code == "polyol-laxative"]
     words = [net, f"{word} {until:%d %b %Y}.{cool}"]
     if business.name or business.address:
         words.append(", ".join(filter(None, (business.name, business.address))))

@@ -10,12 +10,17 @@ from fluent.syntax import FluentParser
 from fluent.syntax.ast import Message as Entry
 from fluent.syntax.visitor import Visitor
 
+from substrata import Dough, Settings, bake, load_library, prep, recipe, shape, steps
 from substrata.base import Message, Reader, plain, reading
 from substrata.base.messages import catalog
 from substrata.base.messages.message import Capitalized, Joined, Listing, Uncapitalized
 from substrata.base.messages.quantity import Quantity, in_grams
+from substrata.base.tables.table_texts import table_text
 from substrata.cli.main import main
+from substrata.publishing.recipe_formats import as_text
 from tests.conftest import sample
+from tests.support.demo_doughs import demo_formulas
+from tests.support.seeds import some
 
 ROOT = Path(__file__).parents[2]
 # 1 oz = 28.349523125 g, 1 in = 25.4 mm, 1 ft = 0.3048 m: NIST Handbook 44, appendix C; °F = °C × 9/5 + 32.
@@ -114,3 +119,25 @@ def test_the_command_line_reads_in_the_units_that_are_asked_for(tmp_path, capsys
         text = capsys.readouterr().out
         assert re.search(rf"Preheat the oven to \d+ {sign}", text)
         assert ("oz" in text) == (sign == "°F")
+
+
+def test_a_table_names_its_figures_and_they_are_read_in_the_readers_units():
+    text = table_text("Warm {added} to {38–45 °C}, {8 K} below {egg_safe_c}", added="water")
+    assert str(text) == "Warm water to 38–45 °C, 8 °C below 71 °C (160 °F)"
+    with reading(Reader(units="us")):
+        assert str(text) == "Warm water to 100–113 °F, 14 °F below 71 °C (160 °F)"
+
+
+def test_a_kitchen_in_us_units_is_handed_no_metric_figure():
+    """Of every demo formula: what is printed, sent and followed at the bench; law texts name both scales, pans their own name."""
+    for formula in some(demo_formulas(), 3):
+        dough = Dough(formula, load_library(), Settings(units="us"))
+        with reading(Reader(units="us")):
+            handed = [
+                as_text(recipe(dough)),
+                *(f"{step.text} {step.target} {step.sign}" for step in steps(dough).steps),
+            ]
+            handed += [str(bake(dough).text), str(shape(dough).text), *(str(task.text) for task in prep(dough).tasks)]
+        for text in handed:
+            bare = re.sub(r"\d+ °C \(\d+ °F\)|[\d.]+ g (net carbs|polyols)|Net carbs [\d.]+ g", "", text)
+            assert not re.search(r"\d ?(°C|mm|g|kg)\b", bare), text

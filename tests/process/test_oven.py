@@ -380,8 +380,8 @@ def test_a_filled_pocket_waits_for_its_filling():
     none, some, much = pocket(0), pocket(80), pocket(200)
     assert none.safe_min < some.safe_min < much.safe_min
     assert much.ready_min.best >= much.safe_min
-    assert "74 °C" in " ".join(some.cautions)
-    assert "74 °C" not in " ".join(none.cautions)
+    assert "74 °C" in " ".join(map(str, some.cautions))
+    assert "74 °C" not in " ".join(map(str, none.cautions))
     assert max(some.series.dryness[len(some.series.dryness) // 2]) < max(some.series.dryness[0])
 
 

@@ -222,7 +222,7 @@ def test_a_page_is_set_with_every_line_and_step(paper):
     text = pdf_text(data)
     for line in (line for group in recipe.groups for line in group.lines):
         assert line.name.split(",")[0] in text
-    assert recipe.net_carbs in text
+    assert str(recipe.net_carbs) in text
 
 
 def test_a_name_is_never_markup():

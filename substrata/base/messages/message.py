@@ -149,10 +149,10 @@ class Capitalized(Message):
         return text[:1].upper() + text[1:]
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Capitalized) and self.text == other.text
+        return type(other) is type(self) and self.text == other.text
 
     def __hash__(self) -> int:
-        return hash(("capitalized", self.text))
+        return hash((type(self), self.text))
 
 
 class Uncapitalized(Capitalized):
@@ -163,3 +163,12 @@ class Uncapitalized(Capitalized):
     def __str__(self) -> str:
         text = str(self.text)
         return text[:1].lower() + text[1:]
+
+
+class Unstopped(Capitalized):
+    """A sentence without its full stop, where it heads a row."""
+
+    __slots__ = ()
+
+    def __str__(self) -> str:
+        return str(self.text).rstrip(".")

@@ -10,7 +10,7 @@ from typing import get_args
 from substrata.base.messages.message import Listing, Message, Wording
 from substrata.base.messages.quantity import Quantity, in_percent
 from substrata.base.tables.table_reader import Row, constant, read_table
-from substrata.base.tables.table_texts import with_numbers
+from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.analysis.warning_inputs import DoughWarning, Severity, WarningInputs
 from substrata.formula.batch.batch_lines import WeighedLine
@@ -150,7 +150,7 @@ class _Fact:
     role: str
     ids: frozenset[str]  # of ingredients that it is about
     severity: Severity
-    text: str
+    text: Wording
     settled_by: frozenset[str]  # claims that must all be printed on its pack to settle it
 
     def is_settled(self, pack: Lot | None) -> bool:
@@ -181,7 +181,7 @@ def _fact(row: Row) -> _Fact:
         role=flag.removeprefix(_ROLE) if flag.startswith(_ROLE) else "",
         ids=frozenset(row.text("ids").split()),
         severity=severity,  # type: ignore[arg-type]  # looked at above
-        text=with_numbers(row.text("text")),
+        text=table_text(row.text("text")),
         settled_by=frozenset(row.text("settled_by").split()),
     )
 

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from functools import cache
 
 from substrata.base.messages.message import Joined, Message, Wording
-from substrata.base.messages.quantity import in_percent
+from substrata.base.messages.quantity import in_grams, in_percent
 from substrata.base.tables.table_reader import constant, read_table
 from substrata.base.tables.table_texts import without_weight
-from substrata.evaluation.analysis.phrasing import grams, short_name
+from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.analysis.target_scales import Ruler, open_end_for, ruler
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.target_ranges import NO_TARGET, Source, State, aim, fails, is_outside, side_of, state_of
@@ -160,7 +160,7 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, d
         )
         limit = Message("target-states-about-at-the-limit") if near else ""
         if key == "water_fill":
-            off = grams(_water_off(dough.sheet, window))
+            off = in_grams(_water_off(dough.sheet, window))
             return Message("target-states-water", off=off, case="yes" if side == "low" else "no", limit=limit)
         return Joined((_outside(kind, side, abs(figure.estimate.value - bound)), limit), "")
     if key == "cost" and (unpriced := len(unpriced_lines(dough.batch))):

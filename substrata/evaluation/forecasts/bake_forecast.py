@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
-from substrata.base.tables.table_texts import with_numbers
+from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_bakes
 from substrata.formula.bake_settings import is_moment
@@ -259,13 +259,13 @@ def _cautions(case: BakeCase) -> tuple[Wording, ...]:
     rows: list[Wording] = []
     if case.filling is not None:
         rows.append(
-            with_numbers(
+            table_text(
                 "Filling: heat it to {filling_safe_c} in the center. Let it stand before eating: the steam is hotter than the crust."
             )
         )
     if case.has_egg:
         rows.append(
-            with_numbers(
+            table_text(
                 "Egg: bake to {egg_safe_c} in the center. Only a thermometer can confirm this. Local food rules come first."
             )
         )

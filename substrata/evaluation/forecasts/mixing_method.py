@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Wording
 from substrata.base.tables.table_reader import Row, constant, read_table
-from substrata.base.tables.table_texts import listed
+from substrata.base.tables.table_texts import listed, table_text
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import FRYING, WeighedLine
 from substrata.process.rheology.phases import phase_of
@@ -19,7 +20,7 @@ _DRY_ROLES = ("base", "fibre", "binder", "lift", "salt", "acid", "sweetener", "f
 class MixingStep:
     """One step of the method."""
 
-    text: str
+    text: Wording
     added: tuple[str, ...]  # ids of the lines that enter here
     names: str  # of them, as a list in words
     step: str  # the step of a bake that tells it in its own place; "" where this is a step by itself
@@ -55,7 +56,7 @@ def _steps(lines: Sequence[WeighedLine], kinds: tuple[str, ...]) -> list[MixingS
         names = listed(line_names(added, lines))
         steps.append(
             MixingStep(
-                text=row.text("text").format(added=names),
+                text=table_text(row.text("text"), added=names),
                 added=tuple(w.line.id for w in added),
                 names=names,
                 step=row.text("told_in"),

@@ -13,8 +13,9 @@ from itertools import combinations
 
 import numpy as np
 
-from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.message import Capitalized, Joined, Message, Wording
 from substrata.base.tables.table_reader import Row, constant, read_table
+from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.dough import Dough
 from substrata.formula.formula import Formula
 from substrata.inference.bake_figures import run_figures
@@ -48,7 +49,7 @@ class Check:
     """Something that tells causes apart without a bake."""
 
     check: str
-    text: str
+    text: Wording
     gain: float  # nats
     causes: tuple[str, ...]
 
@@ -223,12 +224,12 @@ def _proposal(dough: Dough, rows: tuple[Row, ...], gain: float, before: float, a
         formula, texts = edited(dough, formula, row.text("change"))
         edits += texts
     words = [
-        row.text("words") if row.text("kind") == "shift" else (row.text("text") or row.text("words")) for row in rows
+        table_text(row.text("words") if row.text("kind") == "shift" else row.text("text") or row.text("words"))
+        for row in rows
     ]
-    text = " and ".join(words)
     return Proposal(
         actions=tuple(row.text("action") for row in rows),
-        text=f"{text[:1].upper()}{text[1:]}",
+        text=Capitalized(Joined(words, " and ")),
         edits=tuple(edits),
         formula=formula if formula != dough.formula else None,
         gain=gain,

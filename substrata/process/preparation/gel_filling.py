@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from substrata.base.messages.message import Wording
 from substrata.base.tables.table_reader import read_table
+from substrata.base.tables.table_texts import table_text
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -17,7 +19,7 @@ class Gel:
     high_g: float
     percent: float  # of the water
     within: bool  # whether the percentage is in its usual range
-    how: str
+    how: Wording
     source: str
 
 
@@ -43,7 +45,7 @@ def gels(water_g: float, percent: float | None = None) -> tuple[Gel, ...]:
                 high_g=water_g * usual.high / 100,
                 percent=share,
                 within=usual.low <= share <= usual.high,
-                how=row.text("how"),
+                how=table_text(row.text("how")),
                 source=row.text("source"),
             )
         )

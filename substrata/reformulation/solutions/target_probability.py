@@ -126,7 +126,7 @@ def chance(value: float, sd: float, low: float | None, high: float | None) -> fl
 def ten(share: float) -> Wording:
     """Return a probability as bakers say it.
 
-    >>> ten(0.5), ten(0.97)
+    >>> str(ten(0.5)), str(ten(0.97))
     ('5 times in 10', 'nearly always')
     """
     if share > 0.95:

@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from substrata.base.bulk_dataclass import in_bulk
-from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.message import Joined, Message, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
@@ -311,7 +311,9 @@ def _text(
             long=_long(at.minutes),
             perhaps=perhaps,
         )
-    return f"{words}{f'; cracks below {brittle:.0f} °C' if brittle is not None else ''}."
+    if brittle is None:
+        return Joined((words, "."), "")
+    return Message("handling-forecast-cracks-below", words=words, until=Quantity(brittle, "C", digits=0))
 
 
 def _long(minutes: float) -> Wording:
