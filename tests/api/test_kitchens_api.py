@@ -1,7 +1,11 @@
+import re
+
 import pytest
 from allauth.account.models import EmailAddress
 
 from kitchen.models import AuditRow, Kitchen
+from substrata.base.messages.reader import current_reader
+from tests.conftest import sample
 
 
 def test_me_lists_only_ones_own_kitchens(caller):
@@ -72,3 +76,20 @@ def test_a_kitchen_of_ones_own_is_opened(caller):
     made = caller("viewer")("POST", "/api/kitchens", {"name": "  Mine  "}).json()
     assert (made["name"], made["role"]) == ("Mine", "owner")
     assert Kitchen.objects.filter(name="Mine").count() == 1
+
+
+def test_sentences_are_answered_in_the_kitchens_units_and_only_in_that_kitchen(caller, kitchen):
+    call, path = caller("baker"), f"/api/kitchens/{kitchen.pk}"
+    asked = {"document": sample()}
+
+    def texts():
+        bake = call("POST", f"{path}/bake", asked).json()["forecast"]
+        return (bake["text"], call("POST", f"{path}/shape", sample()).json()["text"])
+
+    for text in texts():
+        assert re.search(r"\d (g|mm)\b", text)
+    call("PATCH", path, {"units": "us"})
+    for text in texts():
+        assert re.search(r"\d (oz|in)\b", text)
+        assert not re.search(r"\d (g|mm|°C)\b", text)
+    assert current_reader().units == "metric", "nothing stays of the request before"

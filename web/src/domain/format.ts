@@ -86,6 +86,9 @@ export const lengthUnit = (units: Units): string => (units === 'us' ? 'in' : 'mm
 export const millimetresOf = (typed: number, units: Units): number => (units === 'us' ? typed * 25.4 : typed)
 
 /** A length and a weight with their units. */
+/** A surface of the dough with its unit. */
+export const inArea = (cm2: number, units: Units): string =>
+  units === 'us' ? `${(cm2 / 6.4516).toFixed(0)} sq in` : `${cm2.toFixed(0)} cm²`
 export const inLength = (mm: number, units: Units): string => `${length(mm, units)} ${lengthUnit(units)}`
 export const inWeight = (grams: number, units: Units): string => `${weight(grams, units)} ${weightUnit(units)}`
 

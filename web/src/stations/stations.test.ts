@@ -83,14 +83,6 @@ describe('the stations of a formula, with the answers of the demo', () => {
     for (const line of card.us_panel.rows) expect(view.text()).toContain(line.name)
     for (const caution of card.cautions) expect(view.text()).toContain(caution.text)
   })
-
-  it('says its sentences in the units of the kitchen', async () => {
-    const session = useSession()
-    if (session.me) session.me = { ...session.me, kitchens: session.me.kitchens.map((k) => ({ ...k, units: 'us' })) }
-    const view = await open(OvenView, { id: ID })
-    expect(view.get('.sentence').text()).toMatch(/take it out when the batch weighs [\d.]+ oz/)
-    expect(view.text()).not.toMatch(/\d °C|\d mm\b/)
-  })
 })
 
 describe('the other stations', () => {

@@ -7,7 +7,6 @@ import type { Analysis, FormulaDocument, FormulaOut, LineDocument, Version } fro
 import { useAnalysis } from '@/composables/useAnalysis'
 import { useDraftKeeper } from '@/composables/useDraftKeeper'
 import { withLine } from '@/domain/edits'
-import { saidIn } from '@/domain/said'
 import { push, recall, redo, remember, replace, stepsOf, undo, type History } from '@/domain/history'
 import { useSession } from './session'
 
@@ -187,7 +186,7 @@ export const useBench = defineStore('bench', () => {
     pulling,
     canUndo,
     canRedo,
-    analysis: computed(() => saidIn(judgement.analysis.value, session.units)),
+    analysis: computed(() => judgement.analysis.value),
     refusal: judgement.refusal,
     readings,
     reading,

@@ -8,14 +8,11 @@ import type { FormulaDocument, LineDocument, Mend } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
 import { useSettling } from '@/composables/useSettling'
 import { withLine, withLines } from '@/domain/edits'
-import { said } from '@/domain/said'
 import { isOutside } from '@/domain/states'
 import { useBench } from '@/stores/bench'
-import { useSession } from '@/stores/session'
 
 const RESTED_MS = 350
 const bench = useBench()
-const session = useSession()
 const router = useRouter()
 const settling = useSettling()
 const rested = refDebounced(
@@ -68,8 +65,8 @@ function take(mend: Mend): void {
     >
     <ul v-if="mends.length" class="list" aria-label="Quick fixes">
       <li v-for="mend in mends" :key="mend.line + mend.text" :data-mends="mend.keys.join(' ')">
-        <v-btn v-if="bench.mayEdit" class="quiet-button fix" @click="take(mend)">{{ said(mend.text, session.units, true) }}</v-btn>
-        <b v-else>{{ said(mend.text, session.units, true) }}</b>
+        <v-btn v-if="bench.mayEdit" class="quiet-button fix" @click="take(mend)">{{ mend.text }}</v-btn>
+        <b v-else>{{ mend.text }}</b>
         <span class="note">{{ mend.whole && mends.length === 1 ? 'fixes everything' : mend.causes.join(' · ') }}</span>
       </li>
     </ul>

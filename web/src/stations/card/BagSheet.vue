@@ -7,7 +7,6 @@ import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { download } from '@/domain/download'
 import { localDay, weight, weightUnit } from '@/domain/format'
-import { said } from '@/domain/said'
 import { useSession } from '@/stores/session'
 
 const props = defineProps<{ document: FormulaDocument }>()
@@ -43,7 +42,7 @@ async function save(): Promise<void> {
     <div v-if="bags" class="told">
       <article class="bag">
         <h2>{{ bags.words[0] }}</h2>
-        <p v-for="w in bags.words.slice(1)" :key="w">{{ said(w, session.units) }}</p>
+        <p v-for="w in bags.words.slice(1)" :key="w">{{ w }}</p>
       </article>
       <p class="note">
         Use-by date based on {{ bags.why_use_by }}.

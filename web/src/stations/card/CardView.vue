@@ -11,7 +11,6 @@ import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useAsk } from '@/composables/useAsk'
 import { useOpenFormula } from '@/composables/useOpenFormula'
 import { figure, inWeight, range } from '@/domain/format'
-import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import CardOut from './CardOut.vue'
@@ -57,7 +56,7 @@ const asked = useAsk(
   },
 )
 const session = useSession()
-const card = computed(() => (bench.formulaId === props.id ? saidIn(asked.answer.value, session.units) : null))
+const card = computed(() => (bench.formulaId === props.id ? asked.answer.value : null))
 
 const panel = computed(() => (region.value === 'us' ? card.value?.us_panel : card.value?.eu_panel))
 const net = computed(() => (region.value === 'us' ? card.value?.us_net_carbs : card.value?.eu_net_carbs))

@@ -8,13 +8,10 @@ import { computed, nextTick, ref } from 'vue'
 import { api, settled } from '@/api/client'
 import type { FormulaDocument, RecipeStep } from '@/api/types'
 import { useAsk } from '@/composables/useAsk'
-import { said } from '@/domain/said'
 import { useBench } from '@/stores/bench'
-import { useSession } from '@/stores/session'
 
 const props = defineProps<{ document: FormulaDocument; batches: number; sort: string }>()
 const bench = useBench()
-const session = useSession()
 const rested = refDebounced(
   computed(() => props.batches),
   250,
@@ -62,7 +59,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
     <header>
       <h2>{{ recipe.name }}</h2>
       <p>
-        {{ recipe.form }} · {{ said(recipe.yields, session.units) }} · <b>{{ recipe.net_carbs }} net carbs</b> per piece
+        {{ recipe.form }} · {{ recipe.yields }} · <b>{{ recipe.net_carbs }} net carbs</b> per piece
         <span class="note">({{ recipe.net_rule }})</span><template v-if="recipe.cost"> · {{ recipe.cost }}</template>
       </p>
       <p v-if="recipe.incomplete" class="act" role="alert">{{ recipe.incomplete }}</p>
@@ -74,7 +71,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
           <table>
             <tbody>
               <tr v-for="line in group.lines" :key="line.line">
-                <td class="grams">{{ said(line.amount, session.units) }}</td>
+                <td class="grams">{{ line.amount }}</td>
                 <td class="measure">
                   {{ line.measure
                   }}<span v-if="line.weigh_it" class="weigh" title="A spoon is not accurate enough here: weigh this ingredient">
@@ -92,12 +89,12 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
           <h3>Variations</h3>
           <ul class="variants">
             <li v-for="variant in recipe.variants" :key="`${variant.kind} ${variant.name}`">
-              <b>{{ variant.name }}</b>: {{ said(variant.text, session.units) }}
+              <b>{{ variant.name }}</b>: {{ variant.text }}
             </li>
           </ul>
         </template>
         <h3>Storage</h3>
-        <p>{{ said(recipe.keeping.text, session.units) }}</p>
+        <p>{{ recipe.keeping.text }}</p>
       </div>
       <div>
         <h3>Method</h3>
@@ -114,7 +111,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
             </div>
             <template v-else>
               <span class="words" :class="{ may: bench.mayEdit }" @click="open(step)"
-                ><b v-if="recipe.steps[n - 1]?.title !== step.title">{{ step.title }}. </b>{{ said(step.text, session.units) }}</span
+                ><b v-if="recipe.steps[n - 1]?.title !== step.title">{{ step.title }}. </b>{{ step.text }}</span
               >
               <v-btn
                 v-if="bench.mayEdit"
@@ -124,7 +121,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
                 >✎</v-btn
               >
               <p v-if="step.stale" class="act no-print">
-                The numbers changed since you edited this step. Now: {{ said(step.computed, session.units) }}
+                The numbers changed since you edited this step. Now: {{ step.computed }}
                 <v-btn class="quiet-button tiny-button" @click="keep(step, null)">Use new text</v-btn>
               </p>
             </template>

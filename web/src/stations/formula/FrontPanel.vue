@@ -9,7 +9,6 @@ import { linear } from '@/domain/chart'
 import { useJob } from '@/composables/useJob'
 import { usePanels } from '@/composables/usePanels'
 import { figure } from '@/domain/format'
-import { said } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
@@ -129,7 +128,7 @@ function take(): void {
       <p v-if="!point" class="note">The ring is your current formula. Tap a point to see its changes.</p>
       <div v-else>
         <p class="text">{{ name(front.x) }} {{ figure(point.x, 2) }}, {{ name(front.y).toLowerCase() }} {{ figure(point.y, 1) }}</p>
-        <p>{{ said(point.text, session.units, true) }}</p>
+        <p>{{ point.text }}</p>
         <v-btn class="act-button" :disabled="!fresh" @click="take">Apply this option</v-btn>
         <span v-if="!fresh" class="about"> The formula has changed. Redraw the chart.</span>
       </div>

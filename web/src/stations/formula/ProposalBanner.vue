@@ -1,21 +1,17 @@
 <script setup lang="ts">
 /** What a trial proposes for the dough on the bench: its ghost lies beside the core until it is taken or left. */
-import { said } from '@/domain/said'
-import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
 
-const session = useSession()
 const settle = useSettle()
 </script>
 
 <template>
   <section v-if="settle.proposed" class="proposal" aria-label="Suggested after a bake">
     <p>
-      <b>{{ said(settle.proposed.text, session.units, true) }}</b>{{ ' ' }}
-      <span class="note">{{ settle.proposed.edits.map((e) => said(e, session.units, true)).join(', ') }}</span>
+      <b>{{ settle.proposed.text }}</b>{{ ' ' }}
+      <span class="note">{{ settle.proposed.edits.join(', ') }}</span>
       <span v-for="c in settle.proposed.conflicts" :key="c.what" class="act">
-        You have changed {{ c.what }} since that bake: {{ said(c.present, session.units, true) }} would become
-        {{ said(c.proposed, session.units, true) }}.
+        You have changed {{ c.what }} since that bake: {{ c.present }} would become {{ c.proposed }}.
       </span>
     </p>
     <v-btn class="act-button" @click="settle.answerProposal(true)">Apply</v-btn>

@@ -7,7 +7,6 @@ import { useAsk } from '@/composables/useAsk'
 import { usePanels } from '@/composables/usePanels'
 import { figure, minutes, weight, weightUnit } from '@/domain/format'
 import { isOutside } from '@/domain/states'
-import { said } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
@@ -51,7 +50,7 @@ function accept(): void {
         <li v-for="edit in settle.edits" :key="edit.key">
           <v-checkbox
             :model-value="!settle.unticked.has(edit.key)"
-            :label="said(edit.text, session.units, true)"
+            :label="edit.text"
             @update:model-value="settle.tick(edit.key, $event === true)"
           />
         </li>

@@ -11,7 +11,6 @@ import { useAsk } from '@/composables/useAsk'
 import { usePanels } from '@/composables/usePanels'
 import { withLine } from '@/domain/edits'
 import { figure, minutes, weight, weightUnit } from '@/domain/format'
-import { said } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -89,7 +88,7 @@ function take(event: MouseEvent): void {
     </div>
     <p v-if="asked.missing.value" class="act" role="alert">{{ asked.missing.value }}</p>
     <template v-if="sweep">
-      <p class="text" aria-live="polite">{{ said(sweep.text, session.units, true) }}</p>
+      <p class="text" aria-live="polite">{{ sweep.text }}</p>
       <div class="curves">
         <figure v-for="c in moving" :key="c.key">
           <figcaption>

@@ -14,7 +14,6 @@ import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
 import { inWeight, minutes, temperature } from '@/domain/format'
 import { withBake } from '@/domain/edits'
-import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import BakeCurves from './BakeCurves.vue'
@@ -40,7 +39,7 @@ const latest = useLatest((q: { kitchenId: number; document: FormulaDocument; wit
     }),
   ),
 )
-const forecast = computed(() => saidIn(latest.answer.value?.forecast ?? null, session.units, true))
+const forecast = computed(() => latest.answer.value?.forecast ?? null)
 const document = refDebounced(
   computed(() => bench.document),
   150,

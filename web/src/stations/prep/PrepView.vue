@@ -10,7 +10,6 @@ import type { FormulaDocument } from '@/api/types'
 import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { saidIn } from '@/domain/said'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import ChangesStrip from './ChangesStrip.vue'
@@ -32,7 +31,7 @@ const latest = useLatest((question: { kitchenId: number; document: FormulaDocume
     }),
   ),
 )
-const plan = computed(() => saidIn(latest.answer.value?.plan ?? null, session.units, true))
+const plan = computed(() => latest.answer.value?.plan ?? null)
 const changes = computed(() => (before.value ? (latest.answer.value?.changes ?? []) : []))
 
 watch(

@@ -8,7 +8,6 @@ import { api, settled } from '@/api/client'
 import type { FeelAdvice, RunStep } from '@/api/types'
 import { useDo } from '@/composables/useDo'
 import { momentAt } from '@/domain/runs'
-import { said } from '@/domain/said'
 import { startWord } from '@/domain/timers'
 import { useRun } from '@/stores/run'
 import { useSession } from '@/stores/session'
@@ -85,8 +84,8 @@ const bursts = computed(() => run.entries.filter((e) => e.kind === 'note' && e.w
       </v-btn>
     </div>
     <section v-if="advice" ref="answered" class="answer" :class="{ fits: advice.fits }" role="status">
-      <p>{{ said(advice.text, session.units, true) }}</p>
-      <v-btn v-for="way in advice.ways" :key="way.text" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
+      <p>{{ advice.text }}</p>
+      <v-btn v-for="way in advice.ways" :key="way.text" class="way" @click="follow(way)">{{ way.text }}</v-btn>
     </section>
     <p v-else-if="felt && run.offline" class="note">Saved. You are offline, so no advice is available. Go by feel.</p>
     <p class="besides">

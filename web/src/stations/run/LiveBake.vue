@@ -13,7 +13,6 @@ import { useDo } from '@/composables/useDo'
 import { useLatest } from '@/composables/useLatest'
 import { celsiusOf, gramsOf, temperature, temperatureUnit, weightUnit } from '@/domain/format'
 import { momentAt, readings } from '@/domain/runs'
-import { said } from '@/domain/said'
 import { useRun } from '@/stores/run'
 import { useSession } from '@/stores/session'
 
@@ -87,7 +86,7 @@ const ticks = computed(() => {
 
 <template>
   <div v-if="into !== null" class="live">
-    <p class="sentence" role="status">{{ told ? said(told.text, session.units) : `In the oven for ${minute.toFixed(0)} min.` }}</p>
+    <p class="sentence" role="status">{{ told ? told.text : `In the oven for ${minute.toFixed(0)} min.` }}</p>
     <p v-if="probe?.core.alive || probe?.oven.alive" class="probes">
       <span v-if="probe.core.alive && probe.core.celsius != null"
         ><b>{{ temperature(probe.core.celsius, session.units) }}</b> core</span

@@ -5,14 +5,11 @@ import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import type { RunStep } from '@/api/types'
 import { useDo } from '@/composables/useDo'
-import { said } from '@/domain/said'
 import { useRun } from '@/stores/run'
-import { useSession } from '@/stores/session'
 
 const props = defineProps<{ runId: number }>()
 const emit = defineEmits<{ again: [step: RunStep] }>()
 const run = useRun()
-const session = useSession()
 const router = useRouter()
 
 const undone = computed(() =>
@@ -40,7 +37,7 @@ async function finish(): Promise<void> {
       <p class="target">Skipped:</p>
       <ul>
         <li v-for="s in undone" :key="s.id">
-          <v-btn class="touch" @click="emit('again', s)">{{ said(s.text, session.units, true) }}</v-btn>
+          <v-btn class="touch" @click="emit('again', s)">{{ s.text }}</v-btn>
         </li>
       </ul>
     </template>

@@ -11,7 +11,6 @@ import { useBenchWorker } from '@/composables/useBenchWorker'
 import { useTimers } from '@/composables/useTimers'
 import { celsiusOf, gramsOf, inWeight, millimetresOf, temperatureUnit, lengthUnit, weightUnit } from '@/domain/format'
 import { momentAt } from '@/domain/runs'
-import { said } from '@/domain/said'
 import { clock } from '@/domain/timers'
 import { useRun } from '@/stores/run'
 import { useSession } from '@/stores/session'
@@ -46,8 +45,6 @@ const sinceMixed = computed(() => {
   const at = momentAt(run.entries, 'mixed')
   return at !== null && momentAt(run.entries, 'shaped') === null ? clock(now.value.getTime() - at) : ''
 })
-
-const text = (words: string): string => said(words, session.units, true)
 
 const MEASURES: Record<string, { unit: () => string; of: (typed: number) => number }> = {
   grams: { unit: () => weightUnit(session.units), of: (n) => gramsOf(n, session.units) },
@@ -162,8 +159,8 @@ onBeforeUnmount(() => {
       <p class="where">
         {{ step.bowl || step.group }}<template v-if="sinceMixed"> · {{ sinceMixed }} since mixing</template>
       </p>
-      <h3>{{ text(step.text) }}</h3>
-      <p v-if="step.target && step.kind !== 'weigh' && step.kind !== 'feel'" class="target">{{ text(step.target) }}</p>
+      <h3>{{ step.text }}</h3>
+      <p v-if="step.target && step.kind !== 'weigh' && step.kind !== 'feel'" class="target">{{ step.target }}</p>
       <WeighStep v-if="step.kind === 'weigh'" ref="weighing" :step="step" :mixed="mixed" />
       <FeelStep v-else-if="step.kind === 'feel'" :step="step" />
       <template v-else>
@@ -179,8 +176,8 @@ onBeforeUnmount(() => {
           <NumberPad v-model="typed" :unit="measure.unit()" :label="`${step.text}, ${measure.unit()}`" />
         </template>
       </template>
-      <p v-if="step.sign" class="sign">{{ text(step.sign) }}</p>
-      <p v-for="caution in step.cautions" :key="caution" class="caution">{{ text(caution) }}</p>
+      <p v-if="step.sign" class="sign">{{ step.sign }}</p>
+      <p v-for="caution in step.cautions" :key="caution" class="caution">{{ caution }}</p>
       <form class="note-line" @submit.prevent="note">
         <v-text-field
           v-model="noting"
@@ -194,7 +191,7 @@ onBeforeUnmount(() => {
     <RunOver v-else class="now" :run-id="runId" @again="again" />
     <footer v-if="step && !listed">
       <p v-if="next" class="next">
-        <span class="note">next</span> {{ text(next.text) }} <span class="note">{{ text(next.target) }}</span>
+        <span class="note">next</span> {{ next.text }} <span class="note">{{ next.target }}</span>
       </p>
       <div class="buttons">
         <v-btn class="touch" :disabled="run.at === 0" @click="back">Back</v-btn>

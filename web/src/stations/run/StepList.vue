@@ -1,14 +1,10 @@
 <script setup lang="ts">
 /** All steps of a run, those that are over with a tick: press one to go there, or to do it again. */
 import type { RunStep } from '@/api/types'
-import { said } from '@/domain/said'
 import { useRun } from '@/stores/run'
-import { useSession } from '@/stores/session'
 
 const emit = defineEmits<{ go: [step: RunStep]; again: [step: RunStep] }>()
 const run = useRun()
-const session = useSession()
-const text = (words: string): string => said(words, session.units, true)
 const wordOf = (step: RunStep): string | undefined => run.done.get(step.id)?.word
 
 function press(step: RunStep): void {
@@ -22,7 +18,7 @@ function press(step: RunStep): void {
     <li v-for="s in run.steps" :key="s.id" :class="{ here: s.id === run.step?.id }">
       <v-btn class="touch" @click="press(s)">
         <span class="tick" aria-hidden="true">{{ run.done.has(s.id) ? (wordOf(s) === 'skipped' ? '–' : '✓') : '·' }}</span>
-        {{ text(s.text) }} <span class="note">{{ text(s.target) }}</span>
+        {{ s.text }} <span class="note">{{ s.target }}</span>
         <span v-if="run.done.has(s.id)" class="visually-hidden">{{ wordOf(s) === 'skipped' ? 'skipped' : 'done' }} · redo step</span>
       </v-btn>
     </li>

@@ -11,7 +11,6 @@ import { useDevices } from '@/composables/useDevices'
 import { useDo } from '@/composables/useDo'
 import { useOwnScale } from '@/composables/useOwnScale'
 import { gramsOf, weight, weightUnit } from '@/domain/format'
-import { said } from '@/domain/said'
 import { useRun } from '@/stores/run'
 import { useSession } from '@/stores/session'
 import NumberPad from './NumberPad.vue'
@@ -250,8 +249,8 @@ defineExpose({ take })
       <v-btn v-if="instead.trim()" class="way" @click="swap">Keep</v-btn>
     </p>
     <section v-if="advice && !advice.within" class="answer" role="alert">
-      <p>{{ said(advice.text, session.units, true) }}</p>
-      <v-btn v-for="way in advice.ways" :key="way.kind" class="way" @click="follow(way)">{{ said(way.text, session.units, true) }}</v-btn>
+      <p>{{ advice.text }}</p>
+      <v-btn v-for="way in advice.ways" :key="way.kind" class="way" @click="follow(way)">{{ way.text }}</v-btn>
       <v-btn v-if="shown !== null" class="way" @click="log(shown)">Keep this weight</v-btn>
     </section>
     <p v-if="pouring.trouble.value" class="act" role="alert">{{ pouring.trouble.value }}</p>

@@ -11,8 +11,7 @@ import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
 import { withSize } from '@/domain/edits'
-import { figure, inLength, inWeight, length, percent, weight, weightUnit } from '@/domain/format'
-import { said, saidIn } from '@/domain/said'
+import { figure, inArea, inLength, inWeight, length, percent, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import OwnPans from './OwnPans.vue'
@@ -26,7 +25,7 @@ const { missing } = useOpenFormula(() => props.id)
 const latest = useLatest(({ kitchenId, document }: { kitchenId: number; document: FormulaDocument }) =>
   settled(api.POST('/api/kitchens/{kitchen_id}/shape', { params: { path: { kitchen_id: kitchenId } }, body: document })),
 )
-const plan = computed(() => saidIn(latest.answer.value, session.units, true))
+const plan = computed(() => latest.answer.value)
 const ask = (): void => {
   if (bench.document && session.kitchen && bench.formulaId === props.id)
     latest.ask({ kitchenId: session.kitchen.id, document: bench.document })
@@ -163,9 +162,8 @@ const scaleAll = (factor: number): void => {
             <li v-for="n in plan.notes" :key="n">{{ n }}</li>
           </ul>
           <p v-if="plan.sheet_cm2 > 0" class="note">
-            Rolled sheet: {{ said(`${figure(plan.sheet_cm2, 0)} cm²`, session.units) }}. Re-roll
-            {{ inWeight(plan.scraps_g, session.units) }} of trimmings {{ plan.rerolls }}×. Dock every
-            {{ inLength(plan.docking_mm, session.units) }}.
+            Rolled sheet: {{ inArea(plan.sheet_cm2, session.units) }}. Re-roll {{ inWeight(plan.scraps_g, session.units) }} of trimmings
+            {{ plan.rerolls }}×. Dock every {{ inLength(plan.docking_mm, session.units) }}.
           </p>
         </figure>
         <figure v-if="plan.tray && plan.layout">

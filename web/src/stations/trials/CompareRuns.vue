@@ -4,11 +4,8 @@ import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
-import { said } from '@/domain/said'
-import { useSession } from '@/stores/session'
 
 const route = useRoute()
-const session = useSession()
 const wanted = computed(() => String(route.query.runs ?? ''))
 const all = ref(false)
 const compared = useAsk(
@@ -38,7 +35,7 @@ const groups = computed(() =>
     </header>
     <p v-if="compared.missing.value" role="alert">{{ compared.trouble.value }}</p>
     <template v-if="compared.answer.value">
-      <p class="sentence">{{ said(compared.answer.value.text, session.units, true) }}</p>
+      <p class="sentence">{{ compared.answer.value.text }}</p>
       <p v-for="h in compared.answer.value.held" :key="h.what" class="note">{{ h.text }}</p>
       <table>
         <thead>

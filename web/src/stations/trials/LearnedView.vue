@@ -7,7 +7,6 @@ import { computed, onMounted } from 'vue'
 import { api, settled } from '@/api/client'
 import { useDo } from '@/composables/useDo'
 import { useJob } from '@/composables/useJob'
-import { said } from '@/domain/said'
 import { useSession } from '@/stores/session'
 
 const session = useSession()
@@ -104,7 +103,7 @@ const half = (one: One, sd: number): number => (90 * Math.min(session.limits.hal
             <line :x1="x(one, one.posterior)" :x2="x(one, one.posterior)" y1="11" y2="24" class="at" />
           </svg>
           <div>
-            <p>{{ said(one.text, session.units) }}</p>
+            <p>{{ one.text }}</p>
             <p class="note">
               <template v-for="(id, n) in one.trials.slice(0, 8)" :key="id"
                 >{{ n ? ' · ' : '' }}<router-link :to="`/trials/${id}`">{{ told.names[id] ?? id }}</router-link></template

@@ -6,13 +6,9 @@
 import { computed } from 'vue'
 import type { Diagnosis, Proposal } from '@/api/types'
 import { percent } from '@/domain/format'
-import { said } from '@/domain/said'
-import { useSession } from '@/stores/session'
 
 const props = defineProps<{ diagnosis: Diagnosis; may: boolean }>()
 const emit = defineEmits<{ answer: [cause: string, yes: boolean]; open: [proposal: Proposal] }>()
-const session = useSession()
-const text = (words: string): string => said(words, session.units, true)
 const causes = computed(() => props.diagnosis.making.slice(0, 4))
 const questions = computed(() => (props.diagnosis.faults.length ? props.diagnosis.questions.slice(0, 2) : []))
 const scopes: Record<string, string> = { run: 'this bake only', habit: 'a habit', lot: 'a pack', oven: 'the oven' }
@@ -21,7 +17,7 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
 
 <template>
   <div class="why">
-    <p class="sentence">{{ text(diagnosis.text) }}</p>
+    <p class="sentence">{{ diagnosis.text }}</p>
     <div class="two">
       <section aria-label="The formula as written">
         <h3>The formula as written</h3>
@@ -29,7 +25,7 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
           <p class="name">
             <b>{{ f.words }}</b> <span class="said">{{ f.probability_text }}</span>
           </p>
-          <p v-for="e in f.evidence" :key="e" class="note">{{ text(e) }}</p>
+          <p v-for="e in f.evidence" :key="e" class="note">{{ e }}</p>
         </article>
         <p v-if="!diagnosis.formula.length" class="note">No likely cause in the formula.</p>
       </section>
@@ -43,8 +39,8 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
             <rect width="100" height="5" class="rail" />
             <rect :width="100 * c.probability" height="5" class="fill" />
           </svg>
-          <p v-for="e in c.evidence" :key="e" class="note">{{ text(e) }}</p>
-          <p v-for="e in c.against" :key="e" class="note against">Evidence against: {{ text(e) }}</p>
+          <p v-for="e in c.evidence" :key="e" class="note">{{ e }}</p>
+          <p v-for="e in c.against" :key="e" class="note against">Evidence against: {{ e }}</p>
         </article>
         <p v-if="!causes.length" class="note">No mistake explains these faults.</p>
       </section>
@@ -56,7 +52,7 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
         <v-btn class="touch" @click="emit('answer', q.cause, true)">Yes</v-btn>
         <v-btn class="touch" @click="emit('answer', q.cause, false)">No</v-btn>
       </p>
-      <p v-for="c in diagnosis.checks" :key="c.check" class="note">Quick test without baking: {{ text(c.text) }}.</p>
+      <p v-for="c in diagnosis.checks" :key="c.check" class="note">Quick test without baking: {{ c.text }}.</p>
     </section>
     <section v-if="diagnosis.faults.length" aria-label="What to try next">
       <h3>What to try next</h3>
@@ -66,9 +62,9 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
       <article v-for="p in diagnosis.next" :key="p.text" class="next">
         <div>
           <p class="name">
-            <b>{{ text(p.text) }}</b>
+            <b>{{ p.text }}</b>
           </p>
-          <p class="note">{{ p.edits.map(text).join(', ') }}</p>
+          <p class="note">{{ p.edits.join(', ') }}</p>
         </div>
         <svg viewBox="0 0 120 12" width="160" height="16" role="img" :aria-label="`Trouble expected: ${percent(p.after / worst)} of now`">
           <rect y="3" :width="(120 * p.before) / worst" height="6" class="rail" />
