@@ -100,7 +100,6 @@ protocol-preheat-the-oven-to-c = Preheat the oven to { QUANTITY($oven) }{ $fan -
         [yes] , fan on
        *[no] {""}
     }
-protocol-set-to-c = set to { QUANTITY($oven) }
 protocol-check-with-an-oven-thermometer = check with an oven thermometer: the real temperature can differ
 protocol-press-the-dough-how-does = Press the dough. How does it feel?
 protocol-parts = { $shaping } { QUANTITY($bodies) }: { $value }

@@ -324,7 +324,6 @@ class _Maker:
                 fan="yes" if self.dough.formula.bake.fan else "no",
             ),
             minutes=float(heating_minutes(oven)),
-            target=Message("protocol-set-to-c", oven=Quantity(oven, "oven", digits=0)),
             measures="probe_c",
             sign=Message("protocol-check-with-an-oven-thermometer"),
         )

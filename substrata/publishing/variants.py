@@ -126,7 +126,7 @@ def _seasoned(dough: Dough, batches: float) -> Iterator[Variant]:
             "net_carbs"
         )
         carbs = (
-            Message("variants-adds-g-net-carbs-per", more=Quantity(more, "g", digits=1))
+            Message("variants-adds-g-net-carbs-per", more=Quantity(more, "nutrient", digits=1))
             if more >= constant("visible_carbs_g")
             else ""
         )

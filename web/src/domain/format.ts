@@ -35,6 +35,11 @@ export function range(low: number, high: number, digits: number): string {
 export const temperature = (celsius: number, units: Units): string =>
   units === 'us' ? `${Math.round(celsius * 1.8 + 32)} °F` : `${Math.round(celsius)} °C`
 
+/** A setting of an oven, in the steps of its dial: 5 °F (common practice). */
+export const dialDegrees = (celsius: number, units: Units): number =>
+  units === 'us' ? Math.round((celsius * 1.8 + 32) / 5) * 5 : Math.round(celsius)
+export const dial = (celsius: number, units: Units): string => `${dialDegrees(celsius, units)} ${temperatureUnit(units)}`
+
 export const temperatureUnit = (units: Units): string => (units === 'us' ? '°F' : '°C')
 
 /** What was typed as a temperature, in degrees Celsius. */

@@ -4,6 +4,7 @@ import {
   altitudeUnit,
   celsiusOf,
   degrees,
+  dialDegrees,
   gramsOf,
   length,
   lengthUnit,
@@ -15,7 +16,8 @@ import {
   type Units,
 } from './format'
 
-export type QuantityKind = 'weight' | 'temperature' | 'length' | 'altitude' | 'minutes' | 'hours' | 'percent' | 'watts' | 'count' | 'number'
+export type QuantityKind =
+  'weight' | 'temperature' | 'dial' | 'length' | 'altitude' | 'minutes' | 'hours' | 'percent' | 'watts' | 'count' | 'number'
 
 interface Quantity {
   unit: string
@@ -59,9 +61,10 @@ export function quantity(kind: QuantityKind, units: Units): Quantity {
       (v) => length(v, units),
       (v) => millimetresOf(v, units),
     )
-  if (kind === 'temperature') {
+  if (kind === 'temperature' || kind === 'dial') {
+    const text = (v: number): string => (kind === 'dial' ? String(dialDegrees(v, units)) : degrees(v, units).toFixed(0))
     const tenth = (v: number): number => Math.round(celsiusOf(v, units) * 10) / 10
-    return { ...chosen(temperatureUnit(units), (v) => degrees(v, units).toFixed(0), tenth), chosen: false }
+    return { ...chosen(temperatureUnit(units), text, tenth), chosen: false }
   }
   if (kind === 'altitude')
     return chosen(

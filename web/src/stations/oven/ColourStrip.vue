@@ -48,7 +48,7 @@ const told = computed(
       <h3>Color</h3>
       <span class="note">pale · golden · burnt</span>
     </div>
-    <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 34}`" role="img" :aria-label="told">
+    <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 40}`" role="img" :aria-label="told">
       <g v-for="(s, i) in strips" :key="s.name" :transform="`translate(0 ${i * 20})`">
         <rect v-for="(t, k) in s.tiles" :key="k" :x="t.x" y="0" :width="t.w" height="17" :fill="t.fill" />
         <text x="5" y="12" class="name">{{ s.name }}</text>
@@ -78,7 +78,7 @@ const told = computed(
         :transform="`translate(${x(forecast.edge_min)} ${strips.length * 20})`"
       >
         <line y1="0" y2="8" class="edge" />
-        <text x="0" y="31" text-anchor="middle" class="edge-word">edge {{ minutes(forecast.edge_min) }}</text>
+        <text x="0" y="36" text-anchor="middle" class="edge-word">edge {{ minutes(forecast.edge_min) }} min</text>
       </g>
     </svg>
   </section>

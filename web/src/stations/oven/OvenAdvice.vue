@@ -3,7 +3,7 @@
 import QuantityField from '@/components/frame/QuantityField.vue'
 import type { BakeForecast } from '@/api/types'
 import { withBake } from '@/domain/edits'
-import { length, lengthUnit, minutes, temperature } from '@/domain/format'
+import { dial, length, lengthUnit, minutes } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -30,7 +30,7 @@ const set = (change: Parameters<typeof withBake>[1]): void => {
     <h4>Other temperatures</h4>
     <ul class="settings">
       <li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }">
-        <v-btn :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ temperature(s.oven_c, session.units) }}</v-btn>{{ ' '
+        <v-btn :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ dial(s.oven_c, session.units) }}</v-btn>{{ ' '
         }}<span
           >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, then ${minutes(s.window_min)} min until too dark`
           }}{{ s.best ? ' · suggested' : '' }}</span

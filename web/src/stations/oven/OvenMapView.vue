@@ -5,7 +5,7 @@ import type { BakeForecast } from '@/api/types'
 import JobProgress from '@/components/frame/JobProgress.vue'
 import { useJob } from '@/composables/useJob'
 import { withBake, withSize } from '@/domain/edits'
-import { degrees, length, lengthUnit, minutes as said, temperature, temperatureUnit } from '@/domain/format'
+import { dial, dialDegrees, length, lengthUnit, minutes as said, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -50,7 +50,7 @@ const word = (row: number, column: number): string => {
   const becomes = words[r.regions[row]?.[column] ?? 'raw']
   const ready = r.ready_min[row]?.[column]
   const then = ready == null ? '' : `, ready at ${said(ready)}`
-  return `${temperature(r.oven_c[column] ?? 0, session.units)}, ${thick}: ${becomes} after ${said(r.minutes)} min${then}`
+  return `${dial(r.oven_c[column] ?? 0, session.units)}, ${thick}: ${becomes} after ${said(r.minutes)} min${then}`
 }
 </script>
 
@@ -105,7 +105,7 @@ const word = (row: number, column: number): string => {
           :y="result.thickness_mm.length * CELL + 14"
           text-anchor="middle"
         >
-          {{ Math.round(degrees(t, session.units)) }}
+          {{ dialDegrees(t, session.units) }}
         </text>
         <text :x="result.oven_c.length * CELL" :y="result.thickness_mm.length * CELL + 25" text-anchor="end" class="axis">
           oven setting, {{ temperatureUnit(session.units) }}

@@ -23,7 +23,7 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
     <dt>{{ forecast.fried ? 'Oil' : 'Oven setting' }}</dt>
     <dd>
       <QuantityField
-        kind="temperature"
+        kind="dial"
         :label="forecast.fried ? 'Oil' : 'Oven setting'"
         :value="forecast.oven_c"
         :disabled="!bench.mayEdit"

@@ -12,7 +12,7 @@ import FormulaFrame from '@/components/frame/FormulaFrame.vue'
 import { useBalance } from '@/composables/useBalance'
 import { useLatest } from '@/composables/useLatest'
 import { useOpenFormula } from '@/composables/useOpenFormula'
-import { inWeight, minutes, temperature } from '@/domain/format'
+import { dial, inWeight, minutes } from '@/domain/format'
 import { withBake } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
@@ -79,7 +79,7 @@ const difference = computed(() => {
   return `${when}, ${much}`
 })
 const keepBeside = (): void => {
-  if (forecast.value) beside.value = { forecast: forecast.value, name: temperature(forecast.value.oven_c, session.units) }
+  if (forecast.value) beside.value = { forecast: forecast.value, name: dial(forecast.value.oven_c, session.units) }
 }
 </script>
 

@@ -4,7 +4,7 @@ import { computed, shallowRef } from 'vue'
 import type { BakeForecast, BakeStage } from '@/api/types'
 import { linear } from '@/domain/chart'
 import { withBake } from '@/domain/edits'
-import { celsiusOf, minutes, temperature, temperatureUnit } from '@/domain/format'
+import { celsiusOf, dialDegrees, minutes, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 
@@ -61,7 +61,7 @@ function degrees(index: number, event: Event): void {
   const celsius = celsiusOf(typed, session.units)
   put(stages().map((s, i) => (i === index ? { ...s, oven_c: Math.round(celsius * 10) / 10 } : s)))
 }
-const shown = (celsius: number): string => temperature(celsius, session.units).split(' ')[0] ?? ''
+const shown = (celsius: number): string => String(dialDegrees(celsius, session.units))
 </script>
 
 <template>

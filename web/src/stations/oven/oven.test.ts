@@ -138,7 +138,7 @@ describe('the stages', () => {
     bench = await onTheBench(DOCUMENT, true, 'us')
     const view = strip()
     const box = view.get('input')
-    expect((box.element as HTMLInputElement).value).toBe('392')
+    expect((box.element as HTMLInputElement).value).toBe('390')
     await box.setValue('hot')
     expect(stages()).toEqual([])
     await box.setValue('400')
