@@ -98,13 +98,13 @@ target-states-incomplete = incomplete: { $without_weight }
 target-states-counts-of-ingredients-the-others = counts { $count } of { $count_2 } ingredients: the others have no price
 target-states-parts-2 = { $name } { QUANTITY($share) }
 target-states-nothing-in-this-formula-contributes = nothing in this formula contributes
-target-states-just-the-target = just { $case ->
+target-states-just-the-target = just { $low ->
         [yes] under
        *[no] over
     } the target
 target-states-no-dry-base-yet-add = No dry base yet. Add a flour, a fiber, or a binder.
 target-states-about-at-the-limit = , about at the limit
-target-states-water = { QUANTITY($off) } water { $case ->
+target-states-water = { QUANTITY($off) } water { $short ->
         [yes] short
        *[no] too much
     }{ $limit }
@@ -201,9 +201,9 @@ shape-forecast-parts = { $bodies } × { $weight }: { $size }. { $lying }.
 shape-forecast-fills-of-the-pan-s = fills { QUANTITY($fill_share) } of the pan's height
 shape-forecast-g-of-dough-mm-high = { QUANTITY($dough) } of dough, { QUANTITY($thickness) } high; it { $fill }. { $pieces } slices.
 shape-forecast-g = { QUANTITY($dough) }
-shape-forecast-tray-of = { $trays } tray{ $case ->
-        [yes] s
-       *[no] {""}
+shape-forecast-tray-of = { $trays ->
+        [one] 1 tray
+       *[other] { $trays } trays
     } of { $a_tray }
 shape-forecast-too-large-for-the = too large for the { $tray_name }
 shape-forecast-ropes-of-mm-mm-thick = ropes of { QUANTITY($length) }, { QUANTITY($thickness) } thick
@@ -217,7 +217,7 @@ shape-forecast-mm-mm-thick = { QUANTITY($length) } × { QUANTITY($width) }, { QU
 shape-forecast-use-a-larger-pan-above = Use a larger pan: above { QUANTITY($constant) } of its height the dough will overflow.
 shape-forecast-square-the-edges-with-the = Square the edges with the trimmings. Dock and space every piece. Take the outer pieces out first.
 shape-forecast-make-it-thinner-at-this = Make it thinner: at this thickness the outside darkens in the oil before the center is done.
-shape-forecast-in-the-each-piece-to = In the { $heat }, each piece { $case ->
+shape-forecast-in-the-each-piece-to = In the { $heat }, each piece { $grows ->
         [yes] spreads
        *[no] shrinks
     } to about { QUANTITY($grown_length) }.
@@ -238,9 +238,13 @@ keeping-it-is-moist-and-germs = it is moist, and germs can grow at room temperat
 keeping-estimated-water-activity-up-to = { $warm }Estimated water activity { QUANTITY($likely) } (up to { QUANTITY($wet) }); not tested.
 keeping-in-the-fridge-why-not = { $count } in the fridge{ $frozen }, { $form_text }. Why not at room temperature: { $reason }. { $last }
 keeping-eat-it-on-the-day = Eat it on the day it is baked, or chill it. It keeps { $cold }
-keeping-parts = { $number } { $noun }{ $case ->
-        [yes] {""}
-       *[no] s
+keeping-days = { $number ->
+        [one] 1 day
+       *[other] { $number } days
+    }
+keeping-months = { $number ->
+        [one] 1 month
+       *[other] { $number } months
     }
 keeping-it-is-moist-and-holds = it is moist and holds { $value }
 keeping-in-the-freezer = , { $count } in the freezer
@@ -251,9 +255,9 @@ keeping-is-not-counted-so-nobody = { $names } is not counted, so nobody knows ho
 
 ## learned_biases
 
-learned-biases-from-bake-of-other-doughs = from { $runs } bake{ $case ->
-        [yes] {""}
-       *[no] s
+learned-biases-from-bake-of-other-doughs = from { $runs ->
+        [one] 1 bake
+       *[other] { $runs } bakes
     } of other doughs in this kitchen
 learned-biases-from-of-your-own-bakes = from { $runs } of your own bakes
 learned-biases-than-the-built-in-model = { QUANTITY($stiffer) } { $word } than the built-in model, { $source }

@@ -30,11 +30,11 @@ live-forecast-parts = { $when }: { $how }{ $oven }.
 live-forecast-about-min-left = about { QUANTITY($remaining) } left
 live-forecast-done-at-about-min-of = { $when }: done at about { QUANTITY($ready) } of baking.
 live-forecast-as-forecast = as forecast
-live-forecast-min-than-forecast = { QUANTITY($moved) } { $case ->
+live-forecast-min-than-forecast = { QUANTITY($moved) } { $later ->
         [yes] later
        *[no] earlier
     } than forecast
-live-forecast-this-oven-runs-about-c = ; this oven runs about { QUANTITY($offset) } { $case ->
+live-forecast-this-oven-runs-about-c = ; this oven runs about { QUANTITY($offset) } { $hot ->
         [yes] hot
        *[no] cool
     }

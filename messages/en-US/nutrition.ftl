@@ -17,9 +17,9 @@ claims-has-a-pack-that-may = has a pack that may contain traces
 daily-limits-limited-by = { $name }: { $words }{ $doubt }, limited by { $tightest_name }.
 daily-limits-no-limit-applies = { $name }: no limit applies.
 daily-limits-less-than-one-piece-fits = less than one piece fits
-daily-limits-a-day = { $pieces } { $case ->
-        [yes] piece
-       *[no] pieces
+daily-limits-a-day = { $pieces ->
+        [one] 1 piece
+       *[other] { $pieces } pieces
     } a day
 daily-limits-even-in-the-worst-case = , { $sure } even in the worst case
 daily-limits-has-no-daily-limits = { $eater_name } has no daily limits.

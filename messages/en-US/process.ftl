@@ -3,11 +3,11 @@
 ## bake_variations
 
 bake-variations-same-time = same time
-bake-variations-min = { $case ->
+bake-variations-min = { $longer ->
         [yes] +
        *[no] −
     } { QUANTITY($wish) }
-bake-variations-by = , { $case ->
+bake-variations-by = , { $drier ->
         [yes] drier
        *[no] moister
     } by { QUANTITY($points) }
@@ -54,14 +54,14 @@ vegetable-stages-g-raw-gives-g-after = { QUANTITY($start) } raw gives { QUANTITY
 vegetable-stages-use-g-as-is-water = Use { QUANTITY($target) } as is ({ QUANTITY($composition) } water).
 vegetable-stages-g-on-the-scale-from = { QUANTITY($target) } on the scale from { QUANTITY($start) } raw: { $words }; { QUANTITY($composition) } water.
 vegetable-stages-as-forecast = as forecast
-vegetable-stages-g-than-forecast = { QUANTITY($off) } { $case ->
+vegetable-stages-g-than-forecast = { QUANTITY($off) } { $more ->
         [yes] more
        *[no] less
     } than forecast
 
 ## yeast_activation
 
-yeast-activation-no-foam-yet-longer = No foam yet. { $case ->
+yeast-activation-no-foam-yet-longer = No foam yet. { $cool ->
         [yes] {"Use warmer water, or wait "}
        *[no] {"Wait "}
     }longer{ $foams_at }.
@@ -72,9 +72,9 @@ yeast-activation-expect-foam-after-about-min = Expect foam after about { QUANTIT
 
 ## forecast_reliability
 
-forecast-reliability-based-on-test-of-this = Based on { $bakes } test { $case ->
-        [yes] bake
-       *[no] bakes
+forecast-reliability-based-on-test-of-this = Based on { $bakes ->
+        [one] 1 test bake
+       *[other] { $bakes } test bakes
     } of this kind of dough
 forecast-reliability-for-doughs-like-this-the = { $text }. For doughs like this, the forecast is usually within { $minutes } min.
 forecast-reliability-based-on-test-doughs-of = Based on { $handled } test doughs of this kind; the forecast was right for { $handled_right } of them.

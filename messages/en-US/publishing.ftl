@@ -19,7 +19,7 @@ recipe-vegetable-to-dry = Vegetable to dry
 recipe-also-needed = Also needed
 recipe-for-brushing = For brushing
 recipe-for-dusting = For dusting
-recipe-of-about-g = { QUANTITY($pieces) } { $case ->
+recipe-of-about-g = { QUANTITY($pieces) } { $single ->
         [yes] piece
        *[no] pieces
     } of about { QUANTITY($piece) }

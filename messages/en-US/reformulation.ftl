@@ -2,9 +2,9 @@
 
 ## balancing
 
-balancing-every-target-into-range = { $count } { $case ->
-        [yes] change brings
-       *[no] changes bring
+balancing-every-target-into-range = { $count ->
+        [one] 1 change brings
+       *[other] { $count } changes bring
     } every target into range.
 balancing-the-best-certainty-found-is = The best certainty found is { $ten }, with all other limits met.
 balancing-psyllium-replaces-the-gluten-in = Psyllium replaces the gluten in this dough. Without it, start from another formula.
@@ -99,9 +99,9 @@ solution-text-at-least-half-of-the = at least half of the { $slot_name }
 solution-text-at-shaping = { $lowest } at shaping
 solution-text-no = no { $name } (− { QUANTITY($start) })
 solution-text-to = { $text }, to { QUANTITY($now) }
-solution-text-parts-2 = {" "}({ $whole } { $case ->
-        [yes] egg
-       *[no] eggs
+solution-text-parts-2 = {" "}({ $whole ->
+        [one] 1 egg
+       *[other] { $whole } eggs
     })
 solution-text-at-least = at least
 solution-text-at-most = at most

@@ -20,7 +20,7 @@ manual-moves-min-late = { $due_name } { $over } min late
 plan-answer-first-work-at = First work at { $time }
 plan-answer-bake-late = { $bake } { $minutes } min late
 plan-answer-within-of-the-best-possible = ; within { QUANTITY($gap) } of the best possible plan
-plan-answer-everything-is-ready-on-time = { $when }. Everything is ready on time; { $sure }. Oven on for { $hours } h { $minutes } min{ $best }
+plan-answer-everything-is-ready-on-time = { $when }. Everything is ready on time; { $sure }. Oven on for { $hours } h { $minutes } min{ $best }.
 plan-answer-parts = { $when }; { $late }
 plan-answer-this-is-the-best-possible = ; this is the best possible plan
 

@@ -233,7 +233,7 @@ def _text(
     likely: float,
     wet: float,
 ) -> Wording:
-    frozen = Message("keeping-in-the-freezer", count=_count(months, "month")) if months else ""
+    frozen = Message("keeping-in-the-freezer", count=Message("keeping-months", number=months)) if months else ""
     reason = _why(likely, room, perishables)
     hot = (
         table_text(", until it is {filling_safe_c} inside")
@@ -250,7 +250,7 @@ def _text(
         wet=Quantity(wet, "number", digits=2),
     )
     if room is not None:
-        days = _count(int(room.number_in("room_days", 0)), "day")
+        days = _days(int(room.number_in("room_days", 0)))
         return Message(
             "keeping-keeps-at-room-temperature-why",
             days=days,
@@ -261,7 +261,7 @@ def _text(
         )
     cold = Message(
         "keeping-in-the-fridge-why-not",
-        count=_count(fridge or 0, "day"),
+        count=_days(fridge or 0),
         frozen=frozen,
         form_text=form.text("keep_cold"),
         reason=reason,
@@ -272,5 +272,5 @@ def _text(
     return Message("keeping-eat-it-on-the-day", cold=cold)
 
 
-def _count(number: int, noun: str) -> Wording:
-    return Message("keeping-parts", number=number, noun=noun, case="yes" if number == 1 else "no")
+def _days(number: int) -> Wording:
+    return Message("keeping-days", number=number)

@@ -77,4 +77,4 @@ def _source(lesson: Lesson | None, whole: Lesson | None) -> Wording:
     if lesson and lesson.runs:
         return Message("learned-biases-from-of-your-own-bakes", runs=lesson.runs)
     runs = whole.runs if whole else 0
-    return Message("learned-biases-from-bake-of-other-doughs", runs=runs, case="yes" if runs == 1 else "no")
+    return Message("learned-biases-from-bake-of-other-doughs", runs=runs)

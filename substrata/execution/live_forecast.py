@@ -240,14 +240,14 @@ def _text(ready: float, minute: float, before: float, offset: float, has_reading
         else Message(
             "live-forecast-min-than-forecast",
             moved=Quantity(abs(moved), "min", digits=0),
-            case="yes" if moved > 0 else "no",
+            later="yes" if moved > 0 else "no",
         )
     )
     oven = (
         Message(
             "live-forecast-this-oven-runs-about-c",
             offset=Quantity(abs(offset), "K", digits=0),
-            case="yes" if offset > 0 else "no",
+            hot="yes" if offset > 0 else "no",
         )
         if abs(offset) >= 6
         else ""

@@ -134,7 +134,7 @@ def _text(name: str, tightest: DailyLimitFit, sure: int) -> Wording:
     words = (
         Message("daily-limits-less-than-one-piece-fits")
         if not tightest.pieces
-        else Message("daily-limits-a-day", pieces=tightest.pieces, case="yes" if tightest.pieces == 1 else "no")
+        else Message("daily-limits-a-day", pieces=tightest.pieces)
     )
     doubt = Message("daily-limits-even-in-the-worst-case", sure=sure) if sure < tightest.pieces else ""
     return Message("daily-limits-limited-by", name=name, words=words, doubt=doubt, tightest_name=tightest.name.lower())

@@ -123,7 +123,7 @@ def recipe_of(dough: Dough, *, batches: float = 1.0, tried: Sequence[Formula] = 
         yields=Message(
             "recipe-of-about-g",
             pieces=Quantity(pieces, "number", digits=-1),
-            case="yes" if pieces == 1 else "no",
+            single="yes" if pieces == 1 else "no",
             piece=Quantity(panels.piece_g.value, "g", digits=0),
         ),
         pieces=pieces,

@@ -213,7 +213,7 @@ def _moves(problem: BalanceProblem, verdict: ModelCheck) -> tuple[Wording, ...]:
 
 def _text(answer: Answer) -> Wording:
     count = len(line_changes(answer.problem, answer.verdict.grams)) + len(answer.shaped.changes)
-    return Message("balancing-every-target-into-range", count=count, case="yes" if count == 1 else "no")
+    return Message("balancing-every-target-into-range", count=count)
 
 
 def _surer(problem: BalanceProblem, verdict: ModelCheck) -> Wording:

@@ -161,7 +161,7 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, d
         limit = Message("target-states-about-at-the-limit") if near else ""
         if key == "water_fill":
             off = in_grams(_water_off(dough.sheet, window))
-            return Message("target-states-water", off=off, case="yes" if side == "low" else "no", limit=limit)
+            return Message("target-states-water", off=off, short="yes" if side == "low" else "no", limit=limit)
         return Joined((_outside(kind, side, abs(figure.estimate.value - bound)), limit), "")
     if key == "cost" and (unpriced := len(unpriced_lines(dough.batch))):
         count = len(dough.batch.lines)
@@ -180,5 +180,5 @@ def _note(key: str, kind: _Kind, figure: Figure, window: Window, state: State, d
 def _outside(kind: _Kind, side: str, off: float) -> Wording:
     amount = f"{off:.{kind.decimals}f}"
     if float(amount) == 0:
-        return Message("target-states-just-the-target", case="yes" if side == "low" else "no")
+        return Message("target-states-just-the-target", low="yes" if side == "low" else "no")
     return Message("target-states-parts", amount=amount, word_low=kind.word_low if side == "low" else kind.word_high)

@@ -181,7 +181,7 @@ def _text(piece: Piece, formula: Formula, tray: Pan | None, trays: int, a_tray: 
         else Message("shape-forecast-g", dough=Quantity(piece.dough_g, "g", digits=1))
     )
     lying = (
-        Message("shape-forecast-tray-of", trays=trays, case="yes" if trays != 1 else "no", a_tray=min(a_tray, bodies))
+        Message("shape-forecast-tray-of", trays=trays, a_tray=min(a_tray, bodies))
         if a_tray
         else Message("shape-forecast-too-large-for-the", tray_name=tray.name.lower())
     )
@@ -245,7 +245,7 @@ def _notes(form: ShapeForm, piece: Piece, formula: Formula, *, yeast: bool) -> l
             Message(
                 "shape-forecast-in-the-each-piece-to",
                 heat=heat,
-                case="yes" if piece.grown_length_mm > piece.length_mm else "no",
+                grows="yes" if piece.grown_length_mm > piece.length_mm else "no",
                 grown_length=Quantity(piece.grown_length_mm, "mm", digits=0),
             )
         )

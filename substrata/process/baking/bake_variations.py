@@ -85,14 +85,14 @@ def _what_if(key: str, name: Wording, usual: Doneness, other: Doneness) -> WhatI
         Message("bake-variations-same-time")
         if wish == 0
         else Message(
-            "bake-variations-min", case="yes" if wish > 0 else "no", wish=Quantity(abs(wish), "min", digits=-1)
+            "bake-variations-min", longer="yes" if wish > 0 else "no", wish=Quantity(abs(wish), "min", digits=-1)
         )
     )
     drier = (
         ""
         if abs(points) < 0.75
         else Message(
-            "bake-variations-by", case="yes" if points > 0 else "no", points=Quantity(abs(points), "%", digits=0)
+            "bake-variations-by", drier="yes" if points > 0 else "no", points=Quantity(abs(points), "%", digits=0)
         )
     )
     return WhatIf(key=key, name=name, minutes=later, loss_points=points, text=Joined((words, drier), ""))

@@ -144,7 +144,7 @@ def _text(line: WeighedLine, forecast: Dried | None) -> Wording:
             else Message(
                 "vegetable-stages-g-than-forecast",
                 off=Quantity(abs(off), "g", digits=0),
-                case="yes" if off > 0 else "no",
+                more="yes" if off > 0 else "no",
             )
         )
         return Message(

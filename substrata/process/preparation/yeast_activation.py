@@ -77,6 +77,6 @@ def _text(temperature_c: float, foams: bool, foams_at: float | None, sugar_g: fl
         return Message("yeast-activation-expect-foam-after-about-min", foams_at=Quantity(foams_at, "min", digits=0))
     return Message(
         "yeast-activation-no-foam-yet-longer",
-        case="yes" if temperature_c < 30 else "no",
+        cool="yes" if temperature_c < 30 else "no",
         foams_at=f", about {foams_at:.0f} min" if foams_at else "",
     )

@@ -41,11 +41,7 @@ def _eggs(slot: Slot, moved: float) -> Wording:
         return ""
     number = abs(moved) / slot.step.grams
     whole = round(number)
-    return (
-        Message("solution-text-parts-2", whole=whole, case="yes" if whole == 1 else "no")
-        if whole and abs(number - whole) < 0.01
-        else ""
-    )
+    return Message("solution-text-parts-2", whole=whole) if whole and abs(number - whole) < 0.01 else ""
 
 
 def limit_text(problem: BalanceProblem, row: LinearRow) -> Wording:

@@ -52,7 +52,6 @@ def bake_rests_on(kind: DoughKind, ready_min: float | None, logged: int) -> Word
     text = Message(
         "forecast-reliability-based-on-test-of-this",
         bakes=reliability.bakes,
-        case="yes" if reliability.bakes == 1 else "no",
     )
     if logged:
         text = Joined((text, Message("forecast-reliability-and-of-your-own", logged=logged)), "")

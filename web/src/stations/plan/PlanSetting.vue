@@ -92,7 +92,7 @@ function sleep(on: boolean): void {
               :disabled="!mayEdit"
               :aria-label="`Batches of ${nameOf(bake)}`"
               @change="set(n, { batches: Math.max(Number(valueOf($event)) || 1, 0.05) })"
-            />×</label
+            />{{ bake.batches === 1 ? 'batch' : 'batches' }}</label
           >
           <label class="small" title="Maximum hours between baking and serving"
             >baked at most<input
@@ -104,7 +104,7 @@ function sleep(on: boolean): void {
               :disabled="!mayEdit"
               :aria-label="`${nameOf(bake)}: maximum hours between baking and serving`"
               @change="set(n, { fresh_h: valueOf($event) === '' ? null : Math.max(Number(valueOf($event)), 0) })"
-            />h</label
+            />h before</label
           >
         </span>
         <p v-if="told.get(bake.id ?? '')" class="note">
@@ -228,7 +228,13 @@ input[type='number'] {
 
 .pair {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 0 12px;
+}
+
+.pair .small {
+  flex-wrap: nowrap;
+  white-space: nowrap;
 }
 
 .small,
