@@ -86,7 +86,7 @@ evidence-parts = { $slip_words }: { $happened ->
        *[no] no
     }
 evidence-rested-min-instead-of-min = rested { $number } min instead of { QUANTITY($usual) }
-evidence-mm-thick-instead-of-mm = { $number } mm thick instead of { QUANTITY($thick) }
+evidence-mm-thick-instead-of-mm = { QUANTITY($measured) } thick instead of { QUANTITY($thick) }
 evidence-min-in-the-oven-instead = { $number } min in the oven instead of { QUANTITY($minutes) }
 evidence-parts-2 = { $line }: { $what }
 evidence-of-the-formula-weight = { $get }: { QUANTITY($factor) } of the formula weight

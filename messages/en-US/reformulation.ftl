@@ -37,7 +37,7 @@ infeasibility-allow-a-softer-or-stiffer = allow a softer or stiffer dough
 
 line-sweep-parts = { $short }: { $ranges }.
 line-sweep-all-targets-stay-met-within = { $short }: all targets stay met within ± { QUANTITY($span) }.
-line-sweep-stays-in-range-from-to = { $short }: { $low } stays in range from { QUANTITY($low_2) }.
+line-sweep-stays-in-range-from-to = { $short }: { $low } stays in range from { QUANTITY($low_2) } to { QUANTITY($high_2) }.
 line-sweep-out-of-range-below-g = { $low } out of range below { QUANTITY($low_2) }
 line-sweep-out-of-range-above-g = { $high } out of range above { QUANTITY($high_2) }
 

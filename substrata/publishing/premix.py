@@ -129,7 +129,11 @@ def premix_bags(dough: Dough, *, bags: int, packed_on: date) -> PremixBags:
         why_use_by=why,
         keep=keep,
         words=(
-            Message("premix-premix-for-g", recipe_name=recipe.name, whole_grams=whole_grams(blend.per_batch_g)),
+            Message(
+                "premix-premix-for-g",
+                recipe_name=recipe.name,
+                bag=Quantity(whole_grams(blend.per_batch_g), "g", digits=0),
+            ),
             Message("premix-add", add=Joined(add, ", ")) if add else Message("premix-nothing-to-add"),
             bake,
             Message("premix-makes", yields=recipe.yields),

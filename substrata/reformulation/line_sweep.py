@@ -167,7 +167,8 @@ def _text(name: str, curves: tuple[Curve, ...], fits: list[tuple[float, bool]]) 
             "line-sweep-stays-in-range-from-to",
             short=short,
             low=low[1],
-            low_2=Quantity(low[0], "g", high=high[0], digits=0),
+            low_2=Quantity(low[0], "g", digits=0, bare=True),
+            high_2=Quantity(high[0], "g", digits=0),
         )
     parts = [
         Message("line-sweep-out-of-range-below-g", low=low[1], low_2=Quantity(low[0], "g", digits=0)) if low else "",

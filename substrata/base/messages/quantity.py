@@ -21,7 +21,7 @@ _SIGNS = {"g": "g", "nutrient": "g", "%": "%", "share": "%", "C": "°C", "oven":
 _US_SIGNS = {"g": "oz", "C": "°F", "oven": "°F", "K": "°F", "mm": "in", "cm": "in", "cm2": "sq in", "m": "ft"}
 _DIAL_F = 5  # steps of an oven's dial (common practice)
 _TWO_COUNT = -2
-_SMALL_G = 20.0  # below it, grams are written in tenths
+_SMALL = 20.0  # below it, grams and millimeters are written in tenths
 
 
 @dataclass(frozen=True)
@@ -65,7 +65,7 @@ def _figure(value: float, unit: Unit, digits: int | None, *, us: bool) -> str:
     if unit == "share":
         value = 100 * value
     if digits is None:
-        digits = 1 if unit in ("g", "nutrient") and abs(value) < _SMALL_G else 0
+        digits = 1 if unit in ("g", "nutrient", "mm") and abs(value) < _SMALL else 0
         text = f"{value:.{digits}f}"
         return text.removesuffix(".0")
     return f"{value:.{digits}f}" if digits >= 0 else f"{value:.2g}" if digits == _TWO_COUNT else f"{value:g}"

@@ -232,7 +232,8 @@ def _on_the_surface(b: WorkSurface) -> Iterator[PrepTask]:
             "preparation-forecast-min-to-shape-before-it",
             minutes=Quantity(result.minutes, "min", digits=0),
             span=span,
-            start=Quantity(result.start_c, "C", high=until, digits=0),
+            start=Quantity(result.start_c, "C", digits=0, bare=True),
+            until=Quantity(until, "C", digits=0),
         )
     yield PrepTask(
         kind="bench",
@@ -270,7 +271,8 @@ def _rewarm(b: WorkSurface) -> Iterator[PrepTask]:
         text=Message(
             "preparation-forecast-warm-only-the-piece-you",
             grams=Quantity(piece.grams, "g", digits=0),
-            start=Quantity(start, "C", high=aim, digits=0),
+            start=Quantity(start, "C", digits=0, bare=True),
+            aim=Quantity(aim, "C", digits=0),
             seconds=Quantity(result.seconds, "number", digits=0),
             seconds_2=Quantity(all_of_it.seconds, "number", digits=0),
         ),

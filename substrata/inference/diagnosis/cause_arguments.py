@@ -29,9 +29,9 @@ def known_oven_text(dough: Dough, cause: Cause) -> Wording:
     side = "hot" if profile.offset_k > 0 else "cool"
     return Message(
         "cause-arguments-this-oven-is-known-to",
-        offset_k=Quantity(abs(profile.offset_k), "C", digits=0),
+        offset_k=Quantity(abs(profile.offset_k), "K", digits=0),
         side=side,
-        half_90_k=Quantity(profile.half_90_k, "number", digits=0),
+        half_90_k=Quantity(profile.half_90_k, "K", digits=0, bare=True),
     )
 
 

@@ -124,7 +124,9 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
         done.thickness_mm,
         thick,
         Message(
-            "evidence-mm-thick-instead-of-mm", number=_number(done.thickness_mm), thick=Quantity(thick, "mm", digits=1)
+            "evidence-mm-thick-instead-of-mm",
+            measured=Quantity(done.thickness_mm or 0.0, "mm"),
+            thick=Quantity(thick, "mm", digits=1),
         ),
     )
     factor(
@@ -164,7 +166,7 @@ def _measured(dough: Dough, done: Done, minutes: float) -> list[Logged]:
                 text=Message(
                     "evidence-the-oven-thermometer-read-c",
                     probe=Quantity(done.probe_c, "C", digits=0),
-                    dial=Quantity(dial, "C", digits=0),
+                    dial=Quantity(dial, "oven", digits=0),
                 ),
             )
         )
