@@ -36,7 +36,7 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
       <dt>Fan</dt>
       <dd>
         <v-btn class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
-          {{ bake?.fan ? 'fan' : 'no fan' }}
+          {{ bake?.fan ? 'on' : 'off' }}
         </v-btn>
       </dd>
       <dt>Baked on</dt>
