@@ -73,7 +73,7 @@ def test_a_batter_of_egg_is_poured_on_purpose_in_a_form_that_holds_it(form):
     assert told.handling.fits
     assert told.handling.target_low == told.handling.at_shaping.class_name == "pourable"
     shape = next(s for s in bake_protocol(told_dough(form, 4, EGGY)).steps if s.group == "shape")
-    assert shape.text.startswith("Pour 4")
+    assert str(shape.text).startswith("Pour 4")
 
 
 @pytest.mark.parametrize("form", ["rope", "pocket", "free-loaf"])
