@@ -8,10 +8,10 @@ from functools import cache
 
 import numpy as np
 
-from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.message import Message, Wording, listed
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant, read_table, whole_constant
-from substrata.base.tables.table_texts import listed, table_text
+from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.baked_weight import moisture_after, wet_percent
 from substrata.formula.batch.batch_lines import FRYING, Batch

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from substrata.base.messages.message import Message, Unstopped, Wording
+from substrata.base.messages.message import Capitalized, Message, Unstopped, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant
 from substrata.evaluation.forecasts.bake_forecast import BakeForecast, NamedStage
 from substrata.evaluation.forecasts.mixing_method import MixingStep
-from substrata.execution.protocol_step import RunStep, sentence
+from substrata.execution.protocol_step import RunStep
 
 _MOMENTS = {"rotate": "turn", "flip": "flip", "top": "top"}
 _SLIPS = {"rotate": "turn", "flip": "flip"}  # stages that are asked for when something went wrong
@@ -57,7 +57,7 @@ def _moment_step(number: int, stage: NamedStage, minute: float, laying: MixingSt
         id=f"stage:{number}:{stage.kind}",
         group="bake",
         kind="moment",
-        text=Unstopped(laying.text) if laying else sentence(stage.name),
+        text=Unstopped(laying.text) if laying else Capitalized(stage.name),
         lines=laying.added if laying else (),
         moment=_MOMENTS.get(stage.kind, ""),
         slip=_SLIPS.get(stage.kind, ""),
@@ -74,7 +74,7 @@ def _heat_step(
         id=f"stage:{number}:{stage.kind}",
         group="bake",
         kind="wait",
-        text=sentence(
+        text=Capitalized(
             Message(
                 "oven-steps-at-c",
                 stage_name=stage.name,

@@ -11,7 +11,7 @@ from functools import cache
 from math import ceil
 
 from substrata.base.errors import FormulaError, OvenError
-from substrata.base.messages.message import Message, Unstopped, Wording
+from substrata.base.messages.message import Capitalized, Message, Unstopped, Wording
 from substrata.base.messages.quantity import Quantity
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.evaluation.dough import Dough
@@ -23,7 +23,7 @@ from substrata.evaluation.forecasts.shape_forecast import ShapePlan, plan_shape
 from substrata.evaluation.working_time import short_working_minutes
 from substrata.execution.feel_advice import as_poured
 from substrata.execution.oven_steps import bake_steps, cooling_step
-from substrata.execution.protocol_step import Group, RunPlan, RunStep, sentence
+from substrata.execution.protocol_step import Group, RunPlan, RunStep
 from substrata.execution.weighing_order import weighing_order
 from substrata.execution.weighing_tolerance import Tolerance, tolerances
 from substrata.formula.batch.kitchen_measures import kitchen_measure
@@ -445,7 +445,7 @@ class _Maker:
                 kind="do",
                 text=Unstopped(brushed.text)
                 if brushed and slip.text("slip") == "wash"
-                else sentence(slip.text("words")),
+                else Capitalized(slip.text("words")),
                 lines=brushed.added if brushed and slip.text("slip") == "wash" else (),
                 slip=slip.text("slip"),
             )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from substrata.base.messages.message import Capitalized, Wording
+from substrata.base.messages.message import Wording
 
 Group = Literal["ready", "prep", "weigh", "mix", "rest", "shape", "bake", "cool", "finish"]
 Kind = Literal["do", "weigh", "wait", "measure", "moment", "feel"]
@@ -53,8 +53,3 @@ class RunPlan:
     wanted_low: str  # handling classes it is shaped at
     wanted_high: str
     text: Wording
-
-
-def sentence(words: Wording) -> Wording:
-    """Return words with a capital first letter."""
-    return Capitalized(words)

@@ -8,8 +8,9 @@ from functools import cache
 from typing import TYPE_CHECKING
 
 from substrata.base.errors import FormulaError
+from substrata.base.messages.quantity import in_grams
 from substrata.base.tables.table_reader import read_table
-from substrata.evaluation.analysis.phrasing import grams, short_name
+from substrata.evaluation.analysis.phrasing import short_name
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import WeighedLine
 
@@ -72,7 +73,7 @@ def core_png(dough: Dough) -> bytes:
     title, text = ImageFont.load_default(_TITLE_PX), ImageFont.load_default(_TEXT_PX)
     formula = dough.formula
     draw.text((_MARGIN, _MARGIN - 8), _plain(formula.name)[:44] or "Formula", fill=_INK, font=title)
-    caption = f"{grams(dough.batch.dough_g)} dough, {formula.pieces} {'piece' if formula.pieces == 1 else 'pieces'}, {dough.form.name.lower()}"
+    caption = f"{in_grams(dough.batch.dough_g)} dough, {formula.pieces} {'piece' if formula.pieces == 1 else 'pieces'}, {dough.form.name.lower()}"
     draw.text((_MARGIN, _MARGIN + 46), caption, fill=_QUIET, font=text)
     high = heights([w.grams.value for w in lines], tall)
     tops = [top + sum(high[:n]) for n in range(len(lines))]
@@ -84,7 +85,7 @@ def core_png(dough: Dough) -> bytes:
         draw.line(
             (_MARGIN + _COLUMN, y + high_px / 2, _MARGIN + _COLUMN + 46, label + _LABEL_PX / 2), fill=_QUIET, width=1
         )
-        draw.text((_MARGIN + _COLUMN + 56, label), f"{grams(w.grams.value)}  {_named(w)}", fill=_INK, font=text)
+        draw.text((_MARGIN + _COLUMN + 56, label), f"{in_grams(w.grams.value)}  {_named(w)}", fill=_INK, font=text)
     draw.rectangle((_MARGIN, top, _MARGIN + _COLUMN, top + tall), outline=_INK, width=2)
     out = io.BytesIO()
     image.save(out, format="PNG", optimize=True)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -68,8 +67,3 @@ def _quantity(value: Any, unit: Any = "number", high: Any = None) -> Any:
 def _list(names: Any) -> Any:
     """Return names as a sentence lists them; the word between the last two is the language's."""
     return names if isinstance(names, FluentNone) else str(names)
-
-
-def keys_in(text: str) -> list[str]:
-    """Return the keys of a Fluent file, in its order."""
-    return re.findall(r"^([a-z][\w-]*) =", text, re.MULTILINE)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from functools import lru_cache
 from typing import Any
 
@@ -110,7 +110,7 @@ Value = str | int | float | Quantity | Listing | Message
 Wording = str | Message  # words for people: a message, or a name that is written as it is
 
 
-def listed(names: list[str]) -> str:
+def listed(names: Sequence[str]) -> str:
     """Join names as the current reader's language lists them.
 
     >>> listed(["salt"]), listed(["egg", "water", "oil"])

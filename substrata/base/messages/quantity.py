@@ -9,7 +9,8 @@ from fluent.runtime.types import FluentType
 
 from substrata.base.messages.reader import current_reader
 
-# g: what a scale weighs; oven: a setting, in the steps of a dial; nutrient: grams of a label, which stay grams everywhere; share: a fraction, written in per cent;
+# g: what a scale weighs; oven: a setting, in the steps of a dial; nutrient: grams of a label, which stay grams everywhere;
+# share: a fraction, written in per cent;
 # K: a difference of temperatures; min: minutes; number: a bare figure.
 Unit = Literal["g", "nutrient", "%", "share", "C", "oven", "K", "mm", "cm", "cm2", "m", "ml", "min", "number"]
 

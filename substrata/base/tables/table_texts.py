@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping, Sequence
 
-from substrata.base.messages.message import Message, Value, Wording
+from substrata.base.messages.message import Message, Value, Wording, listed
 from substrata.base.messages.quantity import Quantity, Unit
 from substrata.base.tables.table_reader import constant
 
@@ -67,18 +67,6 @@ def _figure(brace: str, values: Mapping[str, str]) -> str:
         return str(Quantity(float(match[1]), _UNITS[match[3]], high=high, digits=-1))
     celsius = constant(brace)
     return f"{celsius:.0f} °C ({celsius * 9 / 5 + 32:.0f} °F)"
-
-
-def listed(names: Sequence[str]) -> str:
-    """Join names as a sentence lists them.
-
-    >>> listed(["salt"]), listed(["egg", "water", "oil"])
-    ('salt', 'egg, water and oil')
-
-    Returns:
-        The names joined with commas and "and".
-    """
-    return " and ".join(filter(None, (", ".join(names[:-1]), names[-1]))) if names else ""
 
 
 def without_weight(names: Sequence[str]) -> str:

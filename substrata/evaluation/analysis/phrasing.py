@@ -10,20 +10,3 @@ def short_name(name: str) -> str:
     'almond flour'
     """
     return name.partition(",")[0].lower()
-
-
-def grams(value: float) -> str:
-    """Grams as a kitchen weighs them: tenths for small amounts.
-
-    >>> grams(4.26), grams(126.4)
-    ('4.3 g', '126 g')
-
-    Returns:
-        Text with its unit.
-    """
-    return f"{value:.1f} g".replace(".0 ", " ") if abs(value) < 20 else f"{value:.0f} g"
-
-
-def percent(share: float) -> str:
-    """Return a share in whole per cent."""
-    return f"{100 * share:.0f} %"

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from substrata.base.messages.message import Wording
+from substrata.base.messages.message import Wording, listed
 from substrata.base.tables.table_reader import Row, constant, read_table
-from substrata.base.tables.table_texts import listed, table_text
+from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.dough import Dough
 from substrata.formula.batch.batch_lines import FRYING, WeighedLine
 from substrata.process.rheology.phases import phase_of
