@@ -94,7 +94,7 @@ need_web_packages() {
   fi
 }
 
-web_sources() { find web/src web/index.html web/vite.config.ts web/tsconfig.json web/package-lock.json -type f | LC_ALL=C sort; }
+web_sources() { find web/src web/index.html web/vite.config.ts web/tsconfig.json web/package-lock.json messages/*/page -type f | LC_ALL=C sort; }
 
 build_web() {
   need_web_packages

@@ -54,7 +54,8 @@ export default defineConfig(({ command }) => ({
     }),
   ],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
-  server: { proxy: { '/api': api, '/_allauth': api } },
+  // The catalog lies beside the page, for the command line and the PDF read it too.
+  server: { fs: { allow: ['..'] }, proxy: { '/api': api, '/_allauth': api } },
   test: { setupFiles: ['src/testing/setup.ts'], server: { deps: { inline: ['vuetify'] } } },
   build: { target: 'es2022', chunkSizeWarningLimit: 800 },
 }))

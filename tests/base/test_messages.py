@@ -36,9 +36,9 @@ class Variables(Visitor):
         self.names.add(node.id.name)
 
 
-def entries():
+def entries(files=None):
     rows = {}
-    for file in sorted((ROOT / "messages/en-US").glob("*.ftl")):
+    for file in files or sorted((ROOT / "messages/en-US").glob("*.ftl")):
         for entry in FluentParser().parse(file.read_text()).body:
             assert type(entry).__name__ != "Junk", (file.name, entry.content)
             if isinstance(entry, Entry):
@@ -67,6 +67,45 @@ def test_every_message_of_the_code_is_in_the_catalog_with_its_values_and_none_is
         assert key in known, f"{file}: no message {key}"
         assert values == known[key], f"{file}: {key}"
     assert {key for _, key, _ in uses()} == set(known)
+
+
+def page_calls():
+    """Each call of a message in the page: the file, the key, the names of its values."""
+    for file in sorted([*(ROOT / "web/src").rglob("*.vue"), *(ROOT / "web/src").rglob("*.ts")]):
+        text = file.read_text()
+        for call in re.finditer(r"(?<![\w.])\$?t\(\s*'([a-z0-9-]+)'(,\s*\{)?", text):
+            yield file, call[1], object_names(text[call.end() :]) if call[2] else set()
+
+
+def object_names(text):
+    """Return the names of an object of the page, read from behind its opening brace."""
+    names, depth, name = set(), 0, ""
+    for token in re.finditer(r"'[^']*'|`[^`]*`|[\w$]+|\S", text):
+        sign = token[0]
+        if sign in ",}" and depth == 0:
+            names |= {name} - {""}
+            name = ""
+            if sign == "}":
+                return names
+        elif depth == 0 and not name:
+            name = sign
+        depth += (sign in "([{") - (sign in ")]}")
+    raise AssertionError("an object without an end")
+
+
+def test_every_message_of_the_page_is_in_its_rooms_file_with_its_values_and_none_is_unused():
+    known = {}
+    for file in sorted((ROOT / "messages/en-US/page").glob("*.ftl")):
+        known |= {key: (file.stem, names) for key, names in entries([file]).items()}
+    used = set()
+    for file, key, values in page_calls():
+        assert key in known, f"{file.name}: no message {key}"
+        room, names = known[key]
+        assert values == names, f"{file.name}: {key}"
+        # A room's messages are fetched with its first view: another room's may not be there.
+        assert room in {"frame", *file.parts}, f"{file.name}: {key} is of {room}"
+        used.add(key)
+    assert used == set(known)
 
 
 @pytest.mark.parametrize("row", EXAMPLES, ids=lambda row: f"{row['value']} {row['unit']}")

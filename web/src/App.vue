@@ -38,14 +38,14 @@ function toAdd(): void {
   <v-app>
     <HatchDefs />
     <div v-if="framed" class="frame">
-      <nav class="skips" aria-label="Skip">
-        <a class="skip" href="#work">Skip to content</a>
+      <nav class="skips" :aria-label="$t('frame-app-skip')">
+        <a class="skip" href="#work">{{ $t('frame-app-skip-to-content') }}</a>
         <a
           v-if="route.name === 'bench' && bench.mayEdit && panels.open.value === 'lines'"
           class="skip"
           href="#add-ingredient"
           @click.prevent="toAdd"
-          >Add an ingredient</a
+          >{{ $t('frame-app-add-an-ingredient') }}</a
         >
       </nav>
       <StationRail />

@@ -7,7 +7,9 @@ import './styles/base.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { loadMessages, messages } from './messages'
 import { router } from './router'
 import { vuetify } from './vuetify'
 
-createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')
+await loadMessages('frame')
+createApp(App).use(createPinia()).use(router).use(vuetify).use(messages).mount('#app')

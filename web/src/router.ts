@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { loadMessages } from './messages'
 import { useBench } from './stores/bench'
 import { useSession } from './stores/session'
 
@@ -6,6 +7,8 @@ declare module 'vue-router' {
   interface RouteMeta {
     open?: boolean
     station?: string
+    /** The room of the page's messages, where it is no station's. */
+    messages?: string
   }
 }
 
@@ -132,16 +135,21 @@ export const router = createRouter({
       props: (route) => ({ planId: Number(route.params.planId) }),
       meta: { station: 'plan' },
     },
-    { path: '/account', name: 'account', component: () => import('./stations/account/AccountView.vue') },
-    { path: '/kitchen', name: 'kitchen', component: () => import('./stations/account/KitchenView.vue') },
+    { path: '/account', name: 'account', component: () => import('./stations/account/AccountView.vue'), meta: { messages: 'account' } },
+    { path: '/kitchen', name: 'kitchen', component: () => import('./stations/account/KitchenView.vue'), meta: { messages: 'account' } },
     {
       path: '/invitation/:code',
       name: 'invitation',
       component: () => import('./stations/account/InvitationView.vue'),
       props: true,
-      meta: { open: true },
+      meta: { open: true, messages: 'account' },
     },
-    { path: '/outbox', name: 'outbox', component: () => import('./stations/account/OutboxView.vue'), meta: { open: true } },
+    {
+      path: '/outbox',
+      name: 'outbox',
+      component: () => import('./stations/account/OutboxView.vue'),
+      meta: { open: true, messages: 'account' },
+    },
     { path: '/:nowhere(.*)*', name: 'nowhere', component: () => import('./stations/NowhereView.vue') },
   ],
 })
@@ -160,4 +168,9 @@ router.beforeEach(async (to) => {
   }
   if (to.name === 'sign-in' && session.me !== null) return { name: 'shelf' }
   return true
+})
+
+router.beforeResolve(async (to) => {
+  const room = to.meta.messages ?? to.meta.station
+  await loadMessages('frame', ...(room ? [room] : []))
 })

@@ -1,5 +1,6 @@
 /** Signing in and everything about one's own account, by the headless account service. */
 import { csrfToken } from './client'
+import { t } from '@/messages'
 
 interface AccountError {
   message: string
@@ -38,9 +39,9 @@ export async function account<Data = unknown>(path: string, method: Method, body
     headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
     body: body ? JSON.stringify(body) : undefined,
   }).catch(() => null)
-  if (response === null) return failed('The server cannot be reached. Try again in a moment.')
-  if (response.status === 429) return failed('Too many attempts. Wait a few minutes, then try again.')
-  if (response.status === 409) return failed('Your session has expired. Start again.')
+  if (response === null) return failed(t('frame-account-the-server-cannot-be-reached-try'))
+  if (response.status === 429) return failed(t('frame-account-too-many-attempts-wait-a-few'))
+  if (response.status === 409) return failed(t('frame-account-your-session-has-expired-start-again'))
   const answer = (await response.json().catch(() => ({}))) as Answer
   if (response.ok) return { ok: true, pending: '', errors: [], data: (answer.data ?? null) as Data | null }
   // An authenticator that is not set up yet answers with its secret.
@@ -50,7 +51,7 @@ export async function account<Data = unknown>(path: string, method: Method, body
     return { ok: true, pending: '', errors: [], data: null }
   const pending = response.status === 401 ? stillToDo(answer) : ''
   if (pending) return { ok: false, pending, errors: [], data: null }
-  return { ok: false, pending: '', errors: answer.errors ?? [{ message: 'Something went wrong. Try again.' }], data: null }
+  return { ok: false, pending: '', errors: answer.errors ?? [{ message: t('frame-account-something-went-wrong-try-again') }], data: null }
 }
 
 export const signOut = (): Promise<AccountReply> => account('auth/session', 'DELETE')
@@ -63,7 +64,7 @@ interface Asking {
   request_options?: { publicKey: PublicKeyCredentialRequestOptionsJSON }
   creation_options?: { publicKey: PublicKeyCredentialCreationOptionsJSON }
 }
-const withdrawn = failed('The passkey was not used.')
+const withdrawn = (): AccountReply => failed(t('frame-account-the-passkey-was-not-used'))
 
 /** Sign in with a passkey, or give one as the second factor. */
 export async function usePasskey(path: 'auth/webauthn/login' | 'auth/webauthn/authenticate'): Promise<AccountReply> {
@@ -71,7 +72,7 @@ export async function usePasskey(path: 'auth/webauthn/login' | 'auth/webauthn/au
   if (!asked.data?.request_options) return asked
   const publicKey = PublicKeyCredential.parseRequestOptionsFromJSON(asked.data.request_options.publicKey)
   const credential = (await navigator.credentials.get({ publicKey }).catch(() => null)) as PublicKeyCredential | null
-  return credential ? account(path, 'POST', { credential: credential.toJSON() }) : withdrawn
+  return credential ? account(path, 'POST', { credential: credential.toJSON() }) : withdrawn()
 }
 
 /** Make a passkey of this device. */
@@ -80,5 +81,5 @@ export async function addPasskey(name: string): Promise<AccountReply> {
   if (!asked.data?.creation_options) return asked
   const publicKey = PublicKeyCredential.parseCreationOptionsFromJSON(asked.data.creation_options.publicKey)
   const credential = (await navigator.credentials.create({ publicKey }).catch(() => null)) as PublicKeyCredential | null
-  return credential ? account('account/authenticators/webauthn', 'POST', { name, credential: credential.toJSON() }) : withdrawn
+  return credential ? account('account/authenticators/webauthn', 'POST', { name, credential: credential.toJSON() }) : withdrawn()
 }

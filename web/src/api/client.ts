@@ -2,6 +2,7 @@
 import createClient from 'openapi-fetch'
 import type { paths } from './generated/schema'
 import type { ProblemOut } from './types'
+import { t } from '@/messages'
 
 export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
@@ -22,7 +23,7 @@ type Trouble = Partial<ProblemOut> & Pick<ProblemOut, 'title' | 'status'>
 export function inWords(problem: { what: string; got?: string; allowed?: string; remedy?: string }): string {
   const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/[.;]$/, '')}.`
   const { what, got, allowed, remedy } = problem
-  return [sentence(got ? `${what}: ${got}` : what), allowed && sentence(`allowed: ${allowed}`), remedy && sentence(remedy)]
+  return [sentence(got ? `${what}: ${got}` : what), allowed && sentence(t('frame-client-allowed', { allowed })), remedy && sentence(remedy)]
     .filter(Boolean)
     .join(' ')
 }
@@ -73,13 +74,13 @@ export async function settled<T>(reply: Promise<Reply<T>>): Promise<T> {
   } catch {
     tell(false)
     throw new Refusal({
-      title: 'the server cannot be reached',
+      title: t('frame-client-the-server-cannot-be-reached'),
       status: 0,
-      remedy: 'your changes are saved on this device and will be sent when the connection is back',
+      remedy: t('frame-client-your-changes-are-saved-on-this'),
     })
   }
   tell(!AWAY.includes(answer.response.status))
   if (answer.response.ok) return answer.data as T
   const problem = answer.error as Trouble | undefined
-  throw new Refusal({ title: 'something went wrong', status: answer.response.status, ...problem })
+  throw new Refusal({ title: t('frame-client-something-went-wrong'), status: answer.response.status, ...problem })
 }

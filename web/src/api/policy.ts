@@ -1,6 +1,7 @@
 /** How the page asks the server, in one place: a refusal is never asked again, a lost network is, and the newest answer wins. */
 import { QueryClient } from '@tanstack/vue-query'
 import { AWAY, Refusal } from './client'
+import { t } from '@/messages'
 
 /** Between two tries while the server cannot be reached. */
 export const AGAIN_MS = 2000
@@ -9,7 +10,8 @@ export const AGAIN_MS = 2000
 export const isLost = (error: unknown): boolean => error instanceof Refusal && (error.status === 0 || AWAY.includes(error.status))
 
 /** What went wrong, for a person. */
-export const sentenceOf = (error: unknown): string => (error instanceof Refusal ? error.sentence : 'Something went wrong. Try again.')
+export const sentenceOf = (error: unknown): string =>
+  error instanceof Refusal ? error.sentence : t('frame-policy-something-went-wrong-try-again')
 
 export const queries = new QueryClient({
   defaultOptions: {

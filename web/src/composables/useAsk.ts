@@ -9,6 +9,7 @@ import { computed, type ComputedRef } from 'vue'
 import { Refusal } from '@/api/client'
 import { kitchenKey, queries } from '@/api/policy'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 export interface Asked<Answer> {
   answer: ComputedRef<Answer | null>
@@ -49,7 +50,7 @@ export function useAsk<Answer>(
   const answer = computed<Answer | null>(() => query.data.value ?? null)
   const trouble = computed(() => {
     const error = query.error.value ?? query.failureReason.value
-    return error === null ? '' : error instanceof Refusal ? error.sentence : 'Something went wrong. Try again.'
+    return error === null ? '' : error instanceof Refusal ? error.sentence : t('frame-use-ask-something-went-wrong-try-again')
   })
   const missing = computed(() => (answer.value === null ? trouble.value : ''))
   return {

@@ -3,6 +3,7 @@ import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import { useToasts } from '@/stores/toasts'
 import { useDo } from './useDo'
+import { t } from '@/messages'
 
 interface Shelved {
   id: number
@@ -37,9 +38,14 @@ export function useCopyAndArchive(then: (out: Shelved) => void = () => undefined
     {
       then: (out) => {
         then(out)
-        toasts.show(out.archived ? `${out.name} archived.` : `${out.name} is back among the formulas.`, {
-          action: { label: 'Undo', run: () => void archiving.run({ id: out.id, archived: !out.archived }) },
-        })
+        toasts.show(
+          out.archived
+            ? t('frame-use-copy-and-archive-archived', { name: out.name })
+            : t('frame-use-copy-and-archive-is-back-among-the-formulas', { name: out.name }),
+          {
+            action: { label: t('frame-use-copy-and-archive-undo'), run: () => void archiving.run({ id: out.id, archived: !out.archived }) },
+          },
+        )
       },
     },
   )

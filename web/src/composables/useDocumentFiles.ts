@@ -6,6 +6,7 @@ import type { LotDocument } from '@/api/types'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import { useDo } from './useDo'
+import { t } from '@/messages'
 
 const LARGEST_FILE = 9_500_000
 
@@ -20,14 +21,14 @@ export const savePack = (document: LotDocument): void => {
 
 /** A file's content; throws a sentence that says what is wrong. The core checks the rest. */
 async function readFile(file: File): Promise<Record<string, unknown>> {
-  if (file.size > LARGEST_FILE) throw new Error(`${file.name} is too large to be read.`)
+  if (file.size > LARGEST_FILE) throw new Error(t('frame-use-document-files-is-too-large-to-be-read', { name: file.name }))
   try {
     const read = JSON.parse(await file.text()) as unknown
     if (typeof read === 'object' && read !== null && ('lines' in read || 'substrata_file' in read)) return read as Record<string, unknown>
   } catch {
     // Said below, in the same words as for JSON of another kind.
   }
-  throw new Error(`${file.name} is not a Substrata formula file (*.substrata.json).`)
+  throw new Error(t('frame-use-document-files-is-not-a-substrata-formula-file', { name: file.name }))
 }
 
 export interface Files {
@@ -74,11 +75,13 @@ export function useFiles(): Files {
       if (!taken) continue
       const [first] = taken.formulas
       const many = taken.formulas.length
-      const packs = taken.packs_added ? ` with ${taken.packs_added} ${taken.packs_added === 1 ? 'pack' : 'packs'}` : ''
-      const what = many === 1 && first ? first.name : `${many} formulas`
+      const packs = taken.packs_added ? ' ' + t('frame-use-document-files-with', { packs_added: taken.packs_added }) : ''
+      const what = many === 1 && first ? first.name : t('frame-use-document-files-formulas', { many })
       toasts.show(
-        `${what}${packs} imported.`,
-        first && many === 1 ? { action: { label: 'Open', run: () => void router.push(`/formula/${first.id}`) } } : {},
+        t('frame-use-document-files-imported', { what, packs }),
+        first && many === 1
+          ? { action: { label: t('frame-use-document-files-open'), run: () => void router.push(`/formula/${first.id}`) } }
+          : {},
       )
       if (settings) await session.load()
     }

@@ -6,6 +6,7 @@ import { useCopyAndArchive } from './useCopyAndArchive'
 import { useFiles } from './useDocumentFiles'
 import { usePanels } from './usePanels'
 import { useSettling } from './useSettling'
+import { t } from '@/messages'
 
 export interface FormulaAction {
   key: string
@@ -38,30 +39,80 @@ export function useFormulaActions(): () => FormulaAction[] {
   return () => {
     if (!bench.formulaId || !bench.document) return []
     const reading: FormulaAction[] = [
-      { key: 'a-versions', text: 'Versions', also: 'history compare side by side', run: () => lines('versions') },
-      { key: 'a-export', text: 'Export', also: 'save download file keep share', run: () => void save(false) },
-      { key: 'a-export-all', text: 'Export with version history', also: 'save download file', run: () => void save(true) },
-      { key: 'a-print', text: 'Print the card', also: 'label', run: () => void router.push(`/formula/${bench.formulaId}/card`) },
+      {
+        key: 'a-versions',
+        text: t('frame-use-formula-actions-versions'),
+        also: t('frame-use-formula-actions-history-compare-side-by-side'),
+        run: () => lines('versions'),
+      },
+      {
+        key: 'a-export',
+        text: t('frame-use-formula-actions-export'),
+        also: t('frame-use-formula-actions-save-download-file-keep-share'),
+        run: () => void save(false),
+      },
+      {
+        key: 'a-export-all',
+        text: t('frame-use-formula-actions-export-with-version-history'),
+        also: t('frame-use-formula-actions-save-download-file'),
+        run: () => void save(true),
+      },
+      {
+        key: 'a-print',
+        text: t('frame-use-formula-actions-print-the-card'),
+        also: 'label',
+        run: () => void router.push(`/formula/${bench.formulaId}/card`),
+      },
     ]
     if (!session.may('formulas.edit')) return reading
     return [
-      { key: 'a-settle', text: 'Balance formula', also: 'balance settle solve targets fix repair', run: () => settling.open() },
-      { key: 'a-swap', text: 'Exclude an ingredient', also: 'swap replace without free', run: () => settling.swap() },
-      { key: 'a-front', text: 'Trade-offs', also: 'trade-off front', run: () => lines('front') },
-      { key: 'a-scale', text: 'Scale', also: 'double half batch pieces multiply more less', run: () => lines('scale') },
+      {
+        key: 'a-settle',
+        text: t('frame-use-formula-actions-balance-formula'),
+        also: t('frame-use-formula-actions-balance-settle-solve-targets-fix-repair'),
+        run: () => settling.open(),
+      },
+      {
+        key: 'a-swap',
+        text: t('frame-use-formula-actions-exclude-an-ingredient'),
+        also: t('frame-use-formula-actions-swap-replace-without-free'),
+        run: () => settling.swap(),
+      },
+      {
+        key: 'a-front',
+        text: t('frame-use-formula-actions-trade-offs'),
+        also: t('frame-use-formula-actions-trade-off-front'),
+        run: () => lines('front'),
+      },
+      {
+        key: 'a-scale',
+        text: t('frame-use-formula-actions-scale'),
+        also: t('frame-use-formula-actions-double-half-batch-pieces-multiply-more'),
+        run: () => lines('scale'),
+      },
       {
         key: 'a-parts',
-        text: 'Sub-recipes and varieties',
-        also: 'filling sauce premix sub-recipe part sort variety several fillings toppings',
+        text: t('frame-use-formula-actions-sub-recipes-and-varieties'),
+        also: t('frame-use-formula-actions-filling-sauce-premix-sub-recipe-part'),
         run: () => lines('parts'),
       },
-      { key: 'a-paste', text: 'Paste an ingredient list', also: 'add lines recipe', run: () => lines('paste') },
+      {
+        key: 'a-paste',
+        text: t('frame-use-formula-actions-paste-an-ingredient-list'),
+        also: t('frame-use-formula-actions-add-lines-recipe'),
+        run: () => lines('paste'),
+      },
       ...reading,
-      { key: 'a-copy', text: 'Copy', also: 'duplicate fork another', run: () => shelf.copy(bench.formulaId) },
+      {
+        key: 'a-copy',
+        text: t('frame-use-formula-actions-copy'),
+        also: t('frame-use-formula-actions-duplicate-fork-another'),
+        run: () => shelf.copy(bench.formulaId),
+      },
       {
         key: 'a-archive',
-        text: bench.archived ? 'Restore from archive' : 'Archive',
-        also: 'delete remove put away',
+        text: bench.archived ? t('frame-use-formula-actions-restore-from-archive') : t('frame-use-formula-actions-archive'),
+        also: t('frame-use-formula-actions-delete-remove-put-away'),
         run: () => shelf.archive(bench.formulaId, !bench.archived),
       },
     ]

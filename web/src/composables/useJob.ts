@@ -4,6 +4,7 @@ import { api, settled } from '@/api/client'
 import type { Job, JobAsked } from '@/api/types'
 import { useAsk, type Asked } from './useAsk'
 import { useDo } from './useDo'
+import { t } from '@/messages'
 
 const LOOK_MS = 250
 const isUnderWay = (job: Job | null): boolean => job?.state === 'waiting' || job?.state === 'running'
@@ -38,7 +39,7 @@ export function useJob(): Jobs {
   const failed = computed(() => {
     const problem = job.value?.problem
     return job.value?.state === 'failed' && problem
-      ? [problem.what, problem.got && `got ${problem.got}`, problem.remedy].filter(Boolean).join('; ')
+      ? [problem.what, problem.got && t('frame-use-job-got', { got: problem.got }), problem.remedy].filter(Boolean).join('; ')
       : ''
   })
   return {

@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, ref, watch, type Ref } from 'vue'
 import { Refusal } from '@/api/client'
 import { useBench } from '@/stores/bench'
+import { t } from '@/messages'
 
 export function useOpenFormula(id: () => number, onOpen: () => void = () => undefined): { missing: Ref<string> } {
   const bench = useBench()
@@ -20,7 +21,7 @@ export function useOpenFormula(id: () => number, onOpen: () => void = () => unde
           await bench.open(wanted)
         }
       } catch (error) {
-        missing.value = error instanceof Refusal ? error.sentence : 'The formula could not be opened.'
+        missing.value = error instanceof Refusal ? error.sentence : t('frame-use-open-formula-the-formula-could-not-be-opened')
       }
     },
     { immediate: true },

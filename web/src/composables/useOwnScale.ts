@@ -4,6 +4,7 @@
  */
 import { computed, ref, shallowRef, type ComputedRef, type Ref } from 'vue'
 import { linesOf, weightLine, weightMeasured, type WeightReading } from '@/domain/scaleLines'
+import { t } from '@/messages'
 
 interface Port {
   open: (options: { baudRate: number }) => Promise<void>
@@ -79,7 +80,7 @@ async function listen(reader: ReadableStreamDefaultReader<Uint8Array> | undefine
       for (const line of lines) heard(weightLine(line))
     }
   } catch {
-    trouble.value = 'The scale is unplugged. Plug it in and choose it again, or type the weight.'
+    trouble.value = t('frame-use-own-scale-the-scale-is-unplugged-plug-it')
   }
   reader?.releaseLock()
   gone()
@@ -94,11 +95,11 @@ async function bluetooth(): Promise<void> {
     if (measured.value) heard(weightMeasured(measured.value))
   })
   radio.addEventListener('gattserverdisconnected', () => {
-    trouble.value = 'The scale is disconnected. Move closer and choose it again, or type the weight.'
+    trouble.value = t('frame-use-own-scale-the-scale-is-disconnected-move-closer')
     gone()
   })
   await measured.startNotifications()
-  name.value = radio.name ?? 'Bluetooth scale'
+  name.value = radio.name ?? t('frame-use-own-scale-bluetooth-scale')
   close = () => {
     radio.gatt?.disconnect()
     gone()
@@ -125,7 +126,7 @@ export function useOwnScale(): OwnScale {
     } catch (error) {
       // Nothing was chosen: that is no trouble.
       if ((error as Error).name !== 'NotFoundError')
-        trouble.value = `The scale does not respond: ${(error as Error).message}. Choose it again, or type the weight.`
+        trouble.value = t('frame-use-own-scale-the-scale-does-not-respond-choose', { message: (error as Error).message })
     }
   }
   return {

@@ -1,6 +1,7 @@
 /** Which panel of the bench is open in the work area. */
 import { ref, shallowRef, type Ref } from 'vue'
 import type { Ingredient } from '@/api/types'
+import { t } from '@/messages'
 
 export type Panel = 'lines' | 'versions' | 'paste' | 'scale' | 'settle' | 'what-if' | 'front' | 'mix' | 'parts'
 
@@ -33,9 +34,7 @@ export interface Panels {
 
 function takes(text: string): boolean {
   refused.value =
-    text.length > PASTE_ROOM
-      ? `That text is too long (${(text.length / 1e6).toFixed(1)} million characters). Paste the ingredient list only. Nothing was changed.`
-      : ''
+    text.length > PASTE_ROOM ? t('frame-use-panels-that-text-is-too-long-million', { e6: (text.length / 1e6).toFixed(1) }) : ''
   return refused.value === ''
 }
 

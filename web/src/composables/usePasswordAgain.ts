@@ -1,6 +1,7 @@
 /** Before something that matters the service asks for the password once more: one question, then the same request again. */
 import { ref, type Ref } from 'vue'
 import { account, type AccountReply } from '@/api/account'
+import { t } from '@/messages'
 
 export interface PasswordAgain {
   /** The question stands open. */
@@ -26,7 +27,7 @@ export function usePasswordAgain(): PasswordAgain {
   async function answer(password: string): Promise<void> {
     const reply = await account('auth/reauthenticate', 'POST', { password })
     if (reply.ok) end(true)
-    else wrong.value = reply.errors[0]?.message ?? 'Wrong password. Try again.'
+    else wrong.value = reply.errors[0]?.message ?? t('frame-use-password-again-wrong-password-try-again')
   }
   async function sure<Data>(act: () => Promise<AccountReply<Data>>): Promise<AccountReply<Data>> {
     const reply = await act()

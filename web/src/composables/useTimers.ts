@@ -6,6 +6,7 @@ import { clock, due, MORE_WORD, startWord, STOP_WORD, type Timer } from '@/domai
 import { useRun } from '@/stores/run'
 import { useToasts } from '@/stores/toasts'
 import { ring } from './useAlarm'
+import { t } from '@/messages'
 
 const RUNG = 'rung'
 const MOST_KEPT = 400
@@ -35,7 +36,10 @@ export function useTimers() {
     for (const row of rows) rung.add(row.key)
     localStorage.setItem(RUNG, JSON.stringify([...rung].slice(-MOST_KEPT)))
     ring(rows.every((row) => row.look))
-    for (const row of rows) toasts.show(row.look ? `Look: ${row.timer.name}` : `${row.timer.name}: time is up`)
+    for (const row of rows)
+      toasts.show(
+        row.look ? t('frame-use-timers-look', { name: row.timer.name }) : t('frame-use-timers-time-is-up', { name: row.timer.name }),
+      )
   }
 
   useIntervalFn(check, 500)

@@ -1,4 +1,5 @@
 /** How figures are written. Unit conversions of display only; no rule of the job lives here. */
+import { t } from '@/messages'
 
 export type Units = 'metric' | 'us'
 
@@ -56,7 +57,7 @@ export function ago(iso: string, now: Date = new Date()): string {
   const days = Math.floor((startOfDay(now) - startOfDay(then)) / 86_400_000)
   if (days <= 0) return 'today'
   if (days === 1) return 'yesterday'
-  if (days < 21) return `${days} days ago`
+  if (days < 21) return t('frame-format-days-ago', { days })
   return then.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: days > 300 ? 'numeric' : undefined })
 }
 
@@ -93,7 +94,7 @@ export const millimetresOf = (typed: number, units: Units): number => (units ===
 /** A length and a weight with their units. */
 /** A surface of the dough with its unit. */
 export const inArea = (cm2: number, units: Units): string =>
-  units === 'us' ? `${(cm2 / 6.4516).toFixed(0)} sq in` : `${cm2.toFixed(0)} cm²`
+  units === 'us' ? t('frame-format-sq-in', { cm2: (cm2 / 6.4516).toFixed(0) }) : `${cm2.toFixed(0)} cm²`
 export const inLength = (mm: number, units: Units): string => `${length(mm, units)} ${lengthUnit(units)}`
 export const inWeight = (grams: number, units: Units): string => `${weight(grams, units)} ${weightUnit(units)}`
 

@@ -1,7 +1,7 @@
 <template>
   <section class="nowhere">
-    <h2>Page not found</h2>
-    <router-link class="quiet-button" to="/formula">Go to formulas</router-link>
+    <h2>{{ $t('frame-nowhere-view-page-not-found') }}</h2>
+    <router-link class="quiet-button" to="/formula">{{ $t('frame-nowhere-view-go-to-formulas') }}</router-link>
   </section>
 </template>
 

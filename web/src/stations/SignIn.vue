@@ -9,6 +9,7 @@ import { api } from '@/api/client'
 import { account, passkeysHere, usePasskey, type AccountReply } from '@/api/account'
 import CoreThumb from '@/components/core/CoreThumb.vue'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 type Step = 'in' | 'new' | 'prove' | 'forgot' | 'renew' | 'factor'
 
@@ -33,12 +34,12 @@ const sample = (
   ] as const
 ).map(([role, share]) => ({ role, code: '', share }))
 const LABELS: Record<Step, string> = {
-  in: 'Sign in',
-  new: 'Create account',
-  prove: 'Confirm email address',
-  forgot: 'Send code',
-  renew: 'Set new password',
-  factor: 'Sign in',
+  in: t('frame-sign-in-sign-in'),
+  new: t('frame-sign-in-create-account'),
+  prove: t('frame-sign-in-confirm-email-address'),
+  forgot: t('frame-sign-in-send-code'),
+  renew: t('frame-sign-in-set-new-password'),
+  factor: t('frame-sign-in-sign-in'),
 }
 const AFTER = { verify_email: 'prove', password_reset_by_code: 'renew', mfa_authenticate: 'factor' } as const
 const asksAddress = computed(() => ['in', 'new', 'forgot'].includes(step.value))
@@ -84,7 +85,7 @@ async function take(asked: Promise<AccountReply>): Promise<void> {
 }
 async function sendAgain(): Promise<void> {
   const reply = await account('auth/email/verify/resend', 'POST')
-  wrong.value = reply.ok ? ['A new code is on its way.'] : reply.errors.map((error) => error.message)
+  wrong.value = reply.ok ? [t('frame-sign-in-a-new-code-is-on-its')] : reply.errors.map((error) => error.message)
 }
 </script>
 
@@ -92,20 +93,24 @@ async function sendAgain(): Promise<void> {
   <main class="door">
     <CoreThumb class="core" :strata="sample" :width="150" :height="420" />
     <form class="form" @submit.prevent="go">
-      <h1>Substrata</h1>
-      <p v-if="step === 'in' || step === 'new'" class="what">Grain-free doughs, weighed and balanced before they are baked.</p>
-      <p v-else-if="step === 'prove'" class="what">We sent a code to {{ email || 'your address' }}. Enter it here.</p>
-      <p v-else-if="step === 'forgot'" class="what">We will email you a code to reset your password.</p>
-      <p v-else-if="step === 'renew'" class="what">Enter the code from the email and a new password.</p>
-      <p v-else class="what">Enter the code from your authenticator app, or a recovery code.</p>
+      <h1>{{ $t('frame-sign-in-substrata') }}</h1>
+      <p v-if="step === 'in' || step === 'new'" class="what">{{ $t('frame-sign-in-grain-free-doughs-weighed-and-balanced') }}</p>
+      <p v-else-if="step === 'prove'" class="what">
+        {{ $t('frame-sign-in-we-sent-a-code-to-enter', { email: email || $t('frame-sign-in-your-address') }) }}
+      </p>
+      <p v-else-if="step === 'forgot'" class="what">{{ $t('frame-sign-in-we-will-email-you-a-code') }}</p>
+      <p v-else-if="step === 'renew'" class="what">{{ $t('frame-sign-in-enter-the-code-from-the-email') }}</p>
+      <p v-else class="what">{{ $t('frame-sign-in-enter-the-code-from-your-authenticator') }}</p>
       <label v-if="asksAddress"
-        >E-mail <v-text-field v-model="email" class="field" type="email" autocomplete="username webauthn" required />
+        >{{ $t('frame-sign-in-e-mail') }}
+        <v-text-field v-model="email" class="field" type="email" autocomplete="username webauthn" required />
       </label>
       <label v-if="asksCode"
-        >Code <v-text-field v-model="code" class="field code" autocomplete="one-time-code" autofocus required maxlength="20" />
+        >{{ $t('frame-sign-in-code') }}
+        <v-text-field v-model="code" class="field code" autocomplete="one-time-code" autofocus required maxlength="20" />
       </label>
       <label v-if="asksPassword"
-        >{{ step === 'renew' ? 'New password' : 'Password' }}
+        >{{ step === 'renew' ? $t('frame-sign-in-new-password') : $t('frame-sign-in-password') }}
         <v-text-field
           v-model="password"
           class="field"
@@ -114,7 +119,7 @@ async function sendAgain(): Promise<void> {
           required
           :minlength="chooses ? 10 : undefined"
       /></label>
-      <p v-if="chooses" class="note rule">Use at least 10 characters. Do not use your email address or a common password.</p>
+      <p v-if="chooses" class="note rule">{{ $t('frame-sign-in-use-at-least-10-characters-do') }}</p>
       <ul v-if="wrong.length" class="wrong" role="alert">
         <li v-for="w in wrong" :key="w">{{ w }}</li>
       </ul>
@@ -124,22 +129,24 @@ async function sendAgain(): Promise<void> {
         class="quiet-button passkey"
         :disabled="busy"
         @click="take(usePasskey('auth/webauthn/login'))"
-        >Sign in with a passkey</v-btn
+        >{{ $t('frame-sign-in-sign-in-with-a-passkey') }}</v-btn
       >
       <v-btn
         v-if="step === 'factor' && passkeysHere()"
         class="quiet-button passkey"
         :disabled="busy"
         @click="take(usePasskey('auth/webauthn/authenticate'))"
-        >Sign in with a passkey</v-btn
+        >{{ $t('frame-sign-in-sign-in-with-a-passkey') }}</v-btn
       >
-      <v-btn v-if="step === 'prove'" class="turn note" @click="sendAgain">Resend code</v-btn>
-      <v-btn v-if="step === 'in'" class="turn note" @click="turn('new')">Create account</v-btn>
-      <v-btn v-if="step === 'in'" class="turn note" @click="turn('forgot')">Forgot your password?</v-btn>
-      <v-btn v-if="step !== 'in'" class="turn note" @click="turn('in')">{{ step === 'new' ? 'Sign in instead' : 'Back to sign-in' }}</v-btn>
-      <router-link v-if="asksCode && outbox" class="turn note" to="/outbox" target="_blank"
-        >Emails on this computer (no mail server set up)</router-link
-      >
+      <v-btn v-if="step === 'prove'" class="turn note" @click="sendAgain">{{ $t('frame-sign-in-resend-code') }}</v-btn>
+      <v-btn v-if="step === 'in'" class="turn note" @click="turn('new')">{{ $t('frame-sign-in-create-account') }}</v-btn>
+      <v-btn v-if="step === 'in'" class="turn note" @click="turn('forgot')">{{ $t('frame-sign-in-forgot-your-password') }}</v-btn>
+      <v-btn v-if="step !== 'in'" class="turn note" @click="turn('in')">{{
+        step === 'new' ? $t('frame-sign-in-sign-in-instead') : $t('frame-sign-in-back-to-sign-in')
+      }}</v-btn>
+      <router-link v-if="asksCode && outbox" class="turn note" to="/outbox" target="_blank">{{
+        $t('frame-sign-in-emails-on-this-computer-no-mail')
+      }}</router-link>
     </form>
   </main>
 </template>

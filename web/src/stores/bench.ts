@@ -9,9 +9,10 @@ import { useDraftKeeper } from '@/composables/useDraftKeeper'
 import { withLine } from '@/domain/edits'
 import { push, recall, redo, remember, replace, stepsOf, undo, type History } from '@/domain/history'
 import { useSession } from './session'
+import { t } from '@/messages'
 
 /** What a formula is called before it has a name. */
-export const NEW_NAME = 'New formula'
+export const NEW_NAME = t('frame-bench-new-formula')
 
 export const useBench = defineStore('bench', () => {
   const session = useSession()

@@ -6,6 +6,7 @@ import { useJob } from '@/composables/useJob'
 import { withChanges, withTarget } from '@/domain/edits'
 import { useBench } from './bench'
 import { useToasts } from './toasts'
+import { t } from '@/messages'
 
 const NOTHING_WISHED = (): Wish => ({
   handling: '',
@@ -124,7 +125,7 @@ export const useSettle = defineStore('settle', () => {
     const count = ticked.value.length
     if (!made || !count) return false
     bench.edit(() => made)
-    toasts.show(`${count} ${count === 1 ? 'edit' : 'edits'} taken.`, { action: { label: 'Undo', run: () => void bench.goBack() } })
+    toasts.show(t('frame-settle-taken', { count }), { action: { label: t('frame-settle-undo'), run: () => void bench.goBack() } })
     drop()
     return true
   }
@@ -135,7 +136,9 @@ export const useSettle = defineStore('settle', () => {
     proposal.value = null
     if (!made || !take) return
     bench.edit(() => made.document)
-    toasts.show('The suggested changes are now in your formula.', { action: { label: 'Undo', run: () => void bench.goBack() } })
+    toasts.show(t('frame-settle-the-suggested-changes-are-now-in'), {
+      action: { label: t('frame-settle-undo'), run: () => void bench.goBack() },
+    })
   }
 
   /** Let a limit go as far as it has to, and settle again. */

@@ -27,7 +27,7 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
 </script>
 
 <template>
-  <aside class="balance" aria-label="Targets">
+  <aside class="balance" :aria-label="$t('frame-balance-panel-targets')">
     <template v-if="bench.analysis">
       <MendList />
       <BracketPanel
@@ -48,7 +48,7 @@ const suffix = (key: string): string => (key === 'net_carbs' ? (bench.analysis?.
         @toggle="balance.toggle(b.key)"
       />
       <v-btn class="more note" :aria-expanded="more" @click="more = !more">
-        {{ more ? 'fewer' : `${others.map((b) => b.label.toLowerCase()).join(', ')} …` }}
+        {{ more ? $t('frame-balance-panel-fewer') : `${others.map((b) => b.label.toLowerCase()).join(', ')} …` }}
       </v-btn>
       <EaterStrip v-if="bench.analysis.eaters.length" :eaters="bench.analysis.eaters" />
       <ClaimStrip :allergens="bench.analysis.allergens" :claims="bench.analysis.claims" />

@@ -11,6 +11,7 @@ import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import BracketRuler from './BracketRuler.vue'
 import CheaperHints from './CheaperHints.vue'
+import { t } from '@/messages'
 
 const props = defineProps<{ bracket: Bracket; open: boolean; suffix?: string; ends?: Ends | null }>()
 const emit = defineEmits<{ toggle: [] }>()
@@ -21,10 +22,10 @@ const settling = useSettling()
 const outside = computed(() => willFail(props.bracket.state))
 const about = computed(() => isOutside(props.bracket.state) && !outside.value)
 const sources = {
-  target: 'your target',
-  form: 'usual range for this shape',
-  matrix: 'usual range of such a dough',
-  none: 'no target',
+  target: t('frame-bracket-panel-your-target'),
+  form: t('frame-bracket-panel-usual-range-for-this-shape'),
+  matrix: t('frame-bracket-panel-usual-range-of-such-a-dough'),
+  none: t('frame-bracket-panel-no-target'),
 } as const
 const typed = ref({ low: '', high: '' })
 /** The side that is being typed: an answer that comes meanwhile leaves it alone. */
@@ -87,25 +88,32 @@ function explain(event: KeyboardEvent): void {
     <p class="line note">
       <span :class="{ act: outside, about }">{{ bracket.note }}</span>
       <template v-if="isOutside(bracket.state) && bench.mayEdit">
-        · <v-btn class="remedy" @click="settling.open()">Balance formula</v-btn></template
+        · <v-btn class="remedy" @click="settling.open()">{{ $t('frame-bracket-panel-balance-formula') }}</v-btn></template
       >
     </p>
     <div v-if="open" class="more">
       <template v-if="meaning">
         <p class="meaning">{{ meaning.meaning }}</p>
-        <p class="note">Higher with {{ meaning.raised_by }}. Lower with {{ meaning.lowered_by }}.</p>
+        <p class="note">
+          {{ $t('frame-bracket-panel-higher-with-lower-with', { raised_by: meaning.raised_by, lowered_by: meaning.lowered_by }) }}
+        </p>
       </template>
       <p class="note">
-        Likely range (9 in 10): {{ range(bracket.estimate.low, bracket.estimate.high, bracket.decimals) }} {{ bracket.unit }} ·
-        {{ bracket.confidence }}
+        {{
+          $t('frame-bracket-panel-likely-range-9-in-10', {
+            bracket: range(bracket.estimate.low, bracket.estimate.high, bracket.decimals),
+            unit: bracket.unit,
+            confidence: bracket.confidence,
+          })
+        }}
       </p>
       <table v-if="bracket.contributions.length" class="sources">
         <thead>
           <tr>
-            <th>Sources of this value</th>
+            <th>{{ $t('frame-bracket-panel-sources-of-this-value') }}</th>
             <th>{{ bracket.word_share }}</th>
             <th v-if="bracket.word_against">{{ bracket.word_against }}</th>
-            <th>uncertainty</th>
+            <th>{{ $t('frame-bracket-panel-uncertainty') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -125,24 +133,24 @@ function explain(event: KeyboardEvent): void {
       <CheaperHints v-if="bracket.key === 'cost'" />
       <form class="target" @submit.prevent="setWindow">
         <label class="note"
-          >from
+          >{{ $t('frame-bracket-panel-from') }}
           <v-text-field
             v-model="typed.low"
             class="field"
             inputmode="decimal"
-            placeholder="open"
+            :placeholder="$t('frame-bracket-panel-open')"
             :readonly="!bench.mayEdit"
             @focus="typing = 'low'"
             @blur="typing = ''"
             @change="setWindow"
         /></label>
         <label class="note"
-          >to
+          >{{ $t('frame-bracket-panel-to') }}
           <v-text-field
             v-model="typed.high"
             class="field"
             inputmode="decimal"
-            placeholder="open"
+            :placeholder="$t('frame-bracket-panel-open')"
             :readonly="!bench.mayEdit"
             @focus="typing = 'high'"
             @blur="typing = ''"
@@ -152,14 +160,17 @@ function explain(event: KeyboardEvent): void {
           v-if="bracket.window_source === 'target' && bench.mayEdit"
           class="remedy"
           @click="bench.edit((doc) => withTarget(doc, bracket.key, null))"
+          >{{ $t('frame-bracket-panel-usual-range') }}</v-btn
         >
-          usual range
-        </v-btn>
       </form>
       <p class="note">{{ sources[bracket.window_source] }}</p>
       <p v-if="ends" class="note">
-        If you change nothing else, this can range from {{ figure(ends.low, bracket.decimals) }} to
-        {{ figure(ends.high, bracket.decimals) }}.
+        {{
+          $t('frame-bracket-panel-if-you-change-nothing-else-this', {
+            bracket: figure(ends.low, bracket.decimals),
+            bracket_2: figure(ends.high, bracket.decimals),
+          })
+        }}
       </p>
     </div>
   </article>

@@ -31,11 +31,15 @@ function take(hint: CheaperPack): void {
 
 <template>
   <div class="hints">
-    <p v-if="unpriced.length" class="note">Not compared because no price is set: {{ unpriced.join(', ') }}.</p>
-    <p v-for="h in hints.answer.value" :key="h.line">
-      {{ h.text }} <v-btn v-if="bench.mayEdit" class="take" @click="take(h)">Use this pack</v-btn>
+    <p v-if="unpriced.length" class="note">
+      {{ $t('frame-cheaper-hints-not-compared-because-no-price-is', { unpriced: unpriced.join(', ') }) }}
     </p>
-    <p v-if="hints.answer.value && !hints.answer.value.length" class="note">No cheaper pack in your pantry can replace these.</p>
+    <p v-for="h in hints.answer.value" :key="h.line">
+      {{ h.text }} <v-btn v-if="bench.mayEdit" class="take" @click="take(h)">{{ $t('frame-cheaper-hints-use-this-pack') }}</v-btn>
+    </p>
+    <p v-if="hints.answer.value && !hints.answer.value.length" class="note">
+      {{ $t('frame-cheaper-hints-no-cheaper-pack-in-your-pantry') }}
+    </p>
   </div>
 </template>
 

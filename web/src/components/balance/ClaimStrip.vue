@@ -5,15 +5,21 @@ import type { Analysis } from '@/api/types'
 import { useSettling } from '@/composables/useSettling'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ allergens: Analysis['allergens']; claims: Analysis['claims'] }>()
 const bench = useBench()
 const session = useSession()
 const settling = useSettling()
 const open = ref('')
-const region: Record<string, string> = { us: 'United States list', eu: 'European list' }
+const region: Record<string, string> = { us: t('frame-claim-strip-united-states-list'), eu: t('frame-claim-strip-european-list') }
 const marks = { holds: '✓', unsure: '?', fails: '✕', empty: '' } as const
-const words = { holds: 'holds', unsure: 'needs certified packs', fails: 'not allowed', empty: '' } as const
+const words = {
+  holds: 'holds',
+  unsure: t('frame-claim-strip-needs-certified-packs'),
+  fails: t('frame-claim-strip-not-allowed'),
+  empty: '',
+} as const
 const order = { holds: 0, unsure: 1, fails: 2, empty: 3 } as const
 const sorted = computed(() => [...props.claims].filter((c) => c.verdict !== 'empty').sort((a, b) => order[a.verdict] - order[b.verdict]))
 const exclusion = computed(() => session.words?.exclusions.find((e) => e.claim === open.value))
@@ -27,19 +33,19 @@ function press(key: string): void {
 </script>
 
 <template>
-  <section class="strip" aria-label="Allergens and claims">
-    <div class="chips" aria-label="Allergens">
+  <section class="strip" :aria-label="$t('frame-claim-strip-allergens-and-claims')">
+    <div class="chips" :aria-label="$t('frame-claim-strip-allergens')">
       <span
         v-for="a in allergens"
         :key="a.name"
         class="chip"
         :class="{ traces: a.traces }"
         :title="a.regions.map((r) => region[r]).join(', ')"
-        >{{ a.traces ? 'traces: ' : '' }}{{ a.name }}</span
+        >{{ a.traces ? $t('frame-claim-strip-traces') + ' ' : '' }}{{ a.name }}</span
       >
-      <span v-if="!allergens.length" class="note">No listed allergens in these ingredients</span>
+      <span v-if="!allergens.length" class="note">{{ $t('frame-claim-strip-no-listed-allergens-in-these-ingredients') }}</span>
     </div>
-    <div v-if="sorted.length" class="chips claims" aria-label="Claims">
+    <div v-if="sorted.length" class="chips claims" :aria-label="$t('frame-claim-strip-claims')">
       <v-btn
         v-for="c in sorted"
         :key="c.key"
@@ -58,8 +64,7 @@ function press(key: string): void {
         v-if="exclusion && shown.verdict === 'fails' && bench.mayEdit"
         class="quiet-button tiny-button"
         @click="settling.without(exclusion.id)"
-      >
-        Remove {{ exclusion.name }}
+        >{{ $t('frame-claim-strip-remove', { name: exclusion.name }) }}
       </v-btn>
     </p>
   </section>

@@ -9,12 +9,12 @@ const open = ref('')
 </script>
 
 <template>
-  <section class="eaters" aria-label="Daily limits">
+  <section class="eaters" :aria-label="$t('frame-eater-strip-daily-limits')">
     <template v-for="e in eaters" :key="e.eater">
       <v-btn class="eater" :aria-expanded="open === e.eater" @click="open = open === e.eater ? '' : e.eater">
         <span>{{ e.eater }}</span><span v-if="e.budgets.length"
-          ><b class="figure">{{ e.pieces >= 99 ? 'any' : e.pieces }}</b
-          >{{ ' ' }}<span class="note">{{ e.pieces === 1 ? 'piece' : 'pieces' }} · {{ e.limit.toLowerCase() }}</span></span
+          ><b class="figure">{{ e.pieces >= 99 ? $t('frame-eater-strip-any') : e.pieces }}</b
+          >{{ ' ' }}<span class="note">{{ $t('frame-eater-strip-value', { pieces: e.pieces }) }} · {{ e.limit.toLowerCase() }}</span></span
         >
       </v-btn>
       <div v-if="open === e.eater" class="more">
@@ -22,9 +22,9 @@ const open = ref('')
         <div v-for="b in e.budgets" :key="b.key" class="budget">
           <span>{{ b.name.toLowerCase() }}</span>
           <span class="bar"><i :style="{ width: `${Math.min(100 * b.share_of_piece, 100)}%` }" /></span>
-          <span class="note" :title="percent(b.share_of_piece)"
-            >{{ figure(b.a_piece.value, b.unit === 'g' ? 1 : 0) }} of {{ b.a_day }} {{ b.unit }}</span
-          >
+          <span class="note" :title="percent(b.share_of_piece)">{{
+            $t('frame-eater-strip-of', { unit: figure(b.a_piece.value, b.unit === 'g' ? 1 : 0), a_day: b.a_day, unit_2: b.unit })
+          }}</span>
         </div>
       </div>
     </template>

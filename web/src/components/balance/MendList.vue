@@ -59,15 +59,15 @@ function take(mend: Mend): void {
 </script>
 
 <template>
-  <section class="mends" aria-label="Balance and quick fixes">
-    <v-btn v-if="bench.mayEdit" class="settle" :class="{ 'act-button': out, 'quiet-button': !out }" @click="settling.open()"
-      >Balance formula</v-btn
-    >
-    <ul v-if="mends.length" class="list" aria-label="Quick fixes">
+  <section class="mends" :aria-label="$t('frame-mend-list-balance-and-quick-fixes')">
+    <v-btn v-if="bench.mayEdit" class="settle" :class="{ 'act-button': out, 'quiet-button': !out }" @click="settling.open()">{{
+      $t('frame-mend-list-balance-formula')
+    }}</v-btn>
+    <ul v-if="mends.length" class="list" :aria-label="$t('frame-mend-list-quick-fixes')">
       <li v-for="mend in mends" :key="mend.line + mend.text" :data-mends="mend.keys.join(' ')">
         <v-btn v-if="bench.mayEdit" class="quiet-button fix" @click="take(mend)">{{ mend.text }}</v-btn>
         <b v-else>{{ mend.text }}</b>
-        <span class="note">{{ mend.whole && mends.length === 1 ? 'fixes everything' : mend.causes.join(' · ') }}</span>
+        <span class="note">{{ mend.whole && mends.length === 1 ? $t('frame-mend-list-fixes-everything') : mend.causes.join(' · ') }}</span>
       </li>
     </ul>
   </section>

@@ -149,7 +149,7 @@ function onKey(event: KeyboardEvent, id: string): void {
 </script>
 
 <template>
-  <section class="core" aria-label="Dough layers">
+  <section class="core" :aria-label="$t('frame-core-column-dough-layers')">
     <div ref="frame" class="frame">
       <svg v-if="shown.length" :width="WIDTH + 30" :height="Math.max(total + 10, 60)" class="column" :class="{ pulling: pull }">
         <g
@@ -196,7 +196,7 @@ function onKey(event: KeyboardEvent, id: string): void {
           height="9"
           tabindex="0"
           role="slider"
-          :aria-label="`${s.name}, boundary`"
+          :aria-label="$t('frame-core-column-boundary', { name: s.name })"
           :aria-valuenow="s.grams"
           aria-valuemin="0"
           :aria-valuetext="`${weight(s.grams, session.units)} ${weightUnit(session.units)}`"
@@ -211,14 +211,17 @@ function onKey(event: KeyboardEvent, id: string): void {
           @focus="bench.selected = s.id"
         />
       </svg>
-      <div v-else class="empty note">Your first ingredient becomes the first layer.</div>
+      <div v-else class="empty note">{{ $t('frame-core-column-your-first-ingredient-becomes-the-first') }}</div>
     </div>
     <p class="note">
       {{ weight(dough, session.units) }} {{ weightUnit(session.units)
-      }}{{ beside ? `, ${weight(bench.analysis?.totals.dough_g ?? 0, session.units)} of it dough` : ' dough'
-      }}<span v-if="fill > 0"> · water fill {{ Math.round(fill * 100) }} %</span>
+      }}{{
+        beside
+          ? $t('frame-core-column-of-it-dough', { dough_g: weight(bench.analysis?.totals.dough_g ?? 0, session.units) })
+          : ' ' + $t('frame-core-column-dough')
+      }}<span v-if="fill > 0">{{ $t('frame-core-column-water-fill', { fill: Math.round(fill * 100) }) }}</span>
     </p>
-    <p v-if="shown.length && bench.mayEdit" class="note">Drag a boundary to change the grams. Hold Shift to keep the total weight.</p>
+    <p v-if="shown.length && bench.mayEdit" class="note">{{ $t('frame-core-column-drag-a-boundary-to-change-the') }}</p>
   </section>
 </template>
 

@@ -10,6 +10,7 @@ import { useFormulaActions } from '@/composables/useFormulaActions'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { stationAddress, stations } from './stations'
+import { t } from '@/messages'
 
 interface Choice {
   key: string
@@ -71,7 +72,9 @@ const actions = computed<Choice[]>(() => {
   const onBench = route.name === 'bench'
   const all: Choice[] = [
     ...(bench.document && /^\/formula\/\d/.test(route.path) ? formulaActions() : []).map((a): Choice => ({ ...a, kind: 'do' })),
-    ...(onBench && bench.mayEdit ? [{ key: 'd-undo', text: 'Undo', also: 'back', kind: 'do', run: () => void bench.goBack() }] : []),
+    ...(onBench && bench.mayEdit
+      ? [{ key: 'd-undo', text: t('frame-command-box-undo'), also: 'back', kind: 'do', run: () => void bench.goBack() }]
+      : []),
     ...stations.map((s): Choice => ({
       key: `s-${s.id}`,
       text: s.word,
@@ -80,29 +83,35 @@ const actions = computed<Choice[]>(() => {
     })),
     {
       key: 'd-shelf',
-      text: 'All formulas',
-      also: 'open formulas list new paste archive import file delete',
+      text: t('frame-command-box-all-formulas'),
+      also: t('frame-command-box-open-formulas-list-new-paste-archive'),
       kind: 'do',
       run: () => void router.push('/formula'),
     },
     {
       key: 'd-export-all',
-      text: 'Export all formulas and packs',
-      also: 'save download kitchen file backup',
+      text: t('frame-command-box-export-all-formulas-and-packs'),
+      also: t('frame-command-box-save-download-kitchen-file-backup'),
       kind: 'do',
       run: () => void files.exportKitchen(),
     },
     {
       key: 'd-import',
-      text: 'Import packs into the pantry',
-      also: 'csv file packs',
+      text: t('frame-command-box-import-packs-into-the-pantry'),
+      also: t('frame-command-box-csv-file-packs'),
       kind: 'do',
       run: () => void router.push('/pantry/import'),
     },
-    { key: 'd-compare', text: 'Compare ingredients', also: 'side by side', kind: 'do', run: () => void router.push('/pantry/compare') },
+    {
+      key: 'd-compare',
+      text: t('frame-command-box-compare-ingredients'),
+      also: t('frame-command-box-side-by-side'),
+      kind: 'do',
+      run: () => void router.push('/pantry/compare'),
+    },
     {
       key: 'd-theme',
-      text: session.theme === 'dark' ? 'Light theme' : 'Dark theme',
+      text: session.theme === 'dark' ? t('frame-command-box-light-theme') : t('frame-command-box-dark-theme'),
       kind: 'do',
       run: () => {
         session.toggleTheme()
@@ -110,22 +119,22 @@ const actions = computed<Choice[]>(() => {
     },
     {
       key: 'd-people',
-      text: 'Kitchen members',
-      also: 'invite add member role history leave delete',
+      text: t('frame-command-box-kitchen-members'),
+      also: t('frame-command-box-invite-add-member-role-history-leave'),
       kind: 'do',
       run: () => void router.push('/kitchen'),
     },
     {
       key: 'd-account',
-      text: 'Your account',
-      also: 'password email two-step verification passkey browsers sign out delete account',
+      text: t('frame-command-box-your-account'),
+      also: t('frame-command-box-password-email-two-step-verification-passk'),
       kind: 'do',
       run: () => void router.push('/account'),
     },
     {
       key: 'd-keys',
-      text: 'Keyboard shortcuts',
-      also: 'help shortcuts keyboard',
+      text: t('frame-command-box-keyboard-shortcuts'),
+      also: t('frame-command-box-help-shortcuts-keyboard'),
       kind: 'do',
       run: () => {
         keys.value = true
@@ -155,7 +164,7 @@ const choices = computed<Choice[]>(() => [
   })),
   ...(route.name === 'bench' && bench.mayEdit ? (found.answer.value?.ingredients ?? []) : []).map((i): Choice => ({
     key: `i-${i.id}`,
-    text: `Add ${i.name}`,
+    text: t('frame-command-box-add', { name: i.name }),
     kind: 'ingredient',
     run: () => {
       panels.open.value = 'lines'
@@ -186,20 +195,20 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <div v-if="open" class="veil" @click.self="open = false">
-    <div class="box" role="dialog" aria-label="Search or run a command">
+    <div class="box" role="dialog" :aria-label="$t('frame-command-box-search-or-run-a-command')">
       <input
         ref="box"
         v-model="text"
         class="entry"
-        placeholder="Search for a formula or ingredient, or run a command"
+        :placeholder="$t('frame-command-box-search-for-a-formula-or-ingredient')"
         role="combobox"
         aria-expanded="true"
         aria-controls="command-choices"
         :aria-activedescendant="choices[at] ? `command-${at}` : undefined"
-        aria-label="Search or run a command"
+        :aria-label="$t('frame-command-box-search-or-run-a-command')"
         @keydown="onKey"
       />
-      <ul id="command-choices" role="listbox" aria-label="Search results">
+      <ul id="command-choices" role="listbox" :aria-label="$t('frame-command-box-search-results')">
         <li
           v-for="(choice, i) in choices"
           :id="`command-${i}`"
@@ -212,7 +221,7 @@ function onKey(event: KeyboardEvent): void {
         >
           <span>{{ choice.text }}</span><span class="note">{{ choice.kind }}</span>
         </li>
-        <li v-if="!choices.length" class="none note">Nothing found with that name.</li>
+        <li v-if="!choices.length" class="none note">{{ $t('frame-command-box-nothing-found-with-that-name') }}</li>
       </ul>
     </div>
   </div>

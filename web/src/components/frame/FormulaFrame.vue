@@ -10,6 +10,7 @@ import { useBalance } from '@/composables/useBalance'
 import { figure } from '@/domain/format'
 import { isOutside } from '@/domain/states'
 import { useBench } from '@/stores/bench'
+import { t } from '@/messages'
 
 const { balance = true, sideWord = '' } = defineProps<{ missing: string; balance?: boolean; sideWord?: string }>()
 const bench = useBench()
@@ -26,7 +27,12 @@ const told = computed(() => {
     return b ? `${figure(b.estimate.value, b.decimals)} g ${word}` : ''
   }
   const outside = brackets.filter((b) => isOutside(b.state)).length
-  return ['Targets', short('net_carbs', 'net'), short('protein', 'protein'), outside ? `${outside} outside` : '']
+  return [
+    t('frame-formula-frame-targets'),
+    short('net_carbs', 'net'),
+    short('protein', 'protein'),
+    outside ? t('frame-formula-frame-outside', { outside }) : '',
+  ]
     .filter(Boolean)
     .join(' · ')
 })
@@ -35,7 +41,7 @@ const told = computed(() => {
 <template>
   <div v-if="missing" class="missing" role="alert">
     <p>{{ missing }}</p>
-    <router-link class="quiet-button" to="/formula">Back to formulas</router-link>
+    <router-link class="quiet-button" to="/formula">{{ $t('frame-formula-frame-back-to-formulas') }}</router-link>
   </div>
   <div v-else class="station" :class="{ wide: !balance }">
     <CoreColumn class="core-side" />
@@ -46,9 +52,9 @@ const told = computed(() => {
     <slot v-if="balance && !phone" name="side"><BalancePanel class="balance-side" /></slot>
     <template v-else-if="balance">
       <v-btn class="sheet-button" aria-haspopup="dialog" @click="sheet = true">{{ told }}</v-btn>
-      <v-bottom-sheet v-model="sheet" scrollable :aria-label="sideWord || 'Targets'">
+      <v-bottom-sheet v-model="sheet" scrollable :aria-label="sideWord || $t('frame-formula-frame-targets')">
         <div class="sheet-inside">
-          <v-btn class="quiet-button sheet-close" @click="sheet = false">Close</v-btn>
+          <v-btn class="quiet-button sheet-close" @click="sheet = false">{{ $t('frame-formula-frame-close') }}</v-btn>
           <slot name="side"><BalancePanel /></slot>
         </div>
       </v-bottom-sheet>

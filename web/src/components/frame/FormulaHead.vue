@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { usePanels } from '@/composables/usePanels'
+import { t } from '@/messages'
 
 const bench = useBench()
 const route = useRoute()
@@ -38,9 +39,9 @@ const saveWord = computed(
       saved: bench.changed ? 'draft' : 'saved',
       waiting: 'draft …',
       saving: 'draft …',
-      offline: 'saved on this device, not synced yet',
-      refused: 'not saved',
-      clash: 'conflicting drafts',
+      offline: t('frame-formula-head-saved-on-this-device-not-synced'),
+      refused: t('frame-formula-head-not-saved'),
+      clash: t('frame-formula-head-conflicting-drafts'),
     })[bench.saveState],
 )
 
@@ -74,7 +75,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
   <input
     v-model="name"
     class="name"
-    aria-label="Name of the formula"
+    :aria-label="$t('frame-formula-head-name-of-the-formula')"
     maxlength="120"
     :readonly="!bench.mayEdit"
     @change="rename"
@@ -86,16 +87,16 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
     :aria-expanded="panels.open.value === 'versions'"
     @click="toVersions"
   >
-    {{ bench.baseNumber ? `v${bench.baseNumber}` : 'new' }} · <span aria-live="polite">{{ saveWord }}</span>
+    {{ bench.baseNumber ? `v${bench.baseNumber}` : $t('frame-formula-head-new') }} · <span aria-live="polite">{{ saveWord }}</span>
   </v-btn>
   <v-menu :close-on-content-click="false" location="bottom start">
     <template #activator="{ props: menu }">
       <v-btn v-bind="menu" class="quiet-button">
-        {{ form?.name.toLowerCase() ?? '…' }} · {{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}
+        {{ form?.name.toLowerCase() ?? '…' }} · {{ pieces }} {{ $t('frame-formula-head-value', { pieces }) }}
       </v-btn>
     </template>
     <div class="sheet popover">
-      <div class="forms" role="radiogroup" aria-label="Shape">
+      <div class="forms" role="radiogroup" :aria-label="$t('frame-formula-head-shape')">
         <v-btn
           v-for="f in session.words?.forms"
           :key="f.id"
@@ -112,7 +113,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
       <p v-if="form?.note" class="note">{{ form.note }}</p>
       <div class="counts">
         <label
-          >pieces
+          >{{ $t('frame-formula-head-pieces') }}
           <v-text-field
             v-model="piecesTyped"
             class="field"
@@ -121,7 +122,7 @@ function setCount(field: 'pieces' | 'serving_pieces', text: string): void {
             @change="setCount('pieces', piecesTyped)"
         /></label>
         <label
-          >pieces per serving
+          >{{ $t('frame-formula-head-pieces-per-serving') }}
           <v-text-field
             v-model="servingTyped"
             class="field"

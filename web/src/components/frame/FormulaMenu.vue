@@ -8,7 +8,9 @@ const actions = useFormulaActions()
 <template>
   <v-menu location="bottom end">
     <template #activator="{ props: menu }">
-      <v-btn v-bind="menu" class="more" aria-label="More actions"><v-icon :icon="mdiDotsVertical" size="20" /></v-btn>
+      <v-btn v-bind="menu" class="more" :aria-label="$t('frame-formula-menu-more-actions')"
+        ><v-icon :icon="mdiDotsVertical" size="20"
+      /></v-btn>
     </template>
     <v-list>
       <v-list-item v-for="a in actions()" :key="a.key" :title="a.text" @click="a.run()" />

@@ -4,13 +4,14 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
+import { t } from '@/messages'
 
 defineProps<{ label: string; placeholder?: string }>()
 const chosen = defineModel<number | null>({ default: null })
 const letters = ref('')
 const settledLetters = refDebounced(letters, 150)
 const shelf = useAsk(
-  () => ['formula picker', settledLetters.value],
+  () => [t('frame-formula-picker-formula-picker'), settledLetters.value],
   (at) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/formulas', {

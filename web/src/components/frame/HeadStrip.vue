@@ -29,19 +29,36 @@ const switching = useDo(() => session.change({ units: session.units === 'us' ? '
     <h1 v-else class="kitchen-name">{{ session.kitchen?.name }}</h1>
     <span class="spring" />
     <template v-if="onBench">
-      <v-btn class="icon" :disabled="!bench.canUndo" aria-label="Undo" title="Undo (Ctrl Z)" @click="bench.goBack()">
+      <v-btn
+        class="icon"
+        :disabled="!bench.canUndo"
+        :aria-label="$t('frame-head-strip-undo')"
+        :title="$t('frame-head-strip-undo-ctrl-z')"
+        @click="bench.goBack()"
+      >
         <v-icon :icon="mdiUndoVariant" size="18" />
       </v-btn>
-      <v-btn class="icon" :disabled="!bench.canRedo" aria-label="Redo" title="Redo (Ctrl Shift Z)" @click="bench.goForward()">
+      <v-btn
+        class="icon"
+        :disabled="!bench.canRedo"
+        :aria-label="$t('frame-head-strip-redo')"
+        :title="$t('frame-head-strip-redo-ctrl-shift-z')"
+        @click="bench.goForward()"
+      >
         <v-icon :icon="mdiRedoVariant" size="18" />
       </v-btn>
     </template>
-    <v-btn class="quiet-button" :aria-label="`Units: ${unitsShown}. Change units`" @click="switching.run(undefined)">{{
-      unitsShown
-    }}</v-btn>
-    <v-btn class="find" aria-label="Search or run a command" @click="commands.open.value = true"
-      ><v-icon class="glass" :icon="mdiMagnify" size="20" aria-hidden="true" /><span class="what">Search or command…</span
-      ><kbd>Ctrl K</kbd></v-btn
+    <v-btn
+      class="quiet-button"
+      :aria-label="$t('frame-head-strip-units-change-units', { units_shown: unitsShown })"
+      @click="switching.run(undefined)"
+      >{{ unitsShown }}</v-btn
+    >
+    <v-btn class="find" :aria-label="$t('frame-head-strip-search-or-run-a-command')" @click="commands.open.value = true"
+      ><v-icon class="glass" :icon="mdiMagnify" size="20" aria-hidden="true" /><span class="what">{{
+        $t('frame-head-strip-search-or-command')
+      }}</span
+      ><kbd>{{ $t('frame-head-strip-ctrl-k') }}</kbd></v-btn
     >
     <FormulaMenu v-if="onBench" />
     <KitchenMenu />

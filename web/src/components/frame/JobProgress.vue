@@ -9,8 +9,12 @@ defineEmits<{ stop: [] }>()
 <template>
   <span class="job" role="status">
     <progress :value="job.done" :max="job.total || 1" :aria-label="what" />
-    {{ job.state === 'waiting' ? 'waiting to start' : `${job.done} of ${job.total} ${what}` }}
-    <v-btn class="quiet-button" @click="$emit('stop')">Cancel</v-btn>
+    {{
+      job.state === 'waiting'
+        ? $t('frame-job-progress-waiting-to-start')
+        : $t('frame-job-progress-of', { done: job.done, total: job.total, what })
+    }}
+    <v-btn class="quiet-button" @click="$emit('stop')">{{ $t('frame-job-progress-cancel') }}</v-btn>
   </span>
 </template>
 

@@ -3,23 +3,24 @@ import { useEventListener } from '@vueuse/core'
 import { nextTick, ref, watch } from 'vue'
 import { useCommands } from '@/composables/useCommands'
 import { stations } from './stations'
+import { t } from '@/messages'
 
 const { keys } = useCommands()
 const closer = ref<{ $el: HTMLElement }>()
 const all: [string, string][] = [
-  ['Ctrl K', 'search or run a command'],
-  ['/', 'search for an ingredient, or for a formula in the list'],
-  ['↑ ↓ in an amount', 'one step more or less; Shift for ten steps'],
-  ['Enter in an amount', 'the next ingredient'],
-  ['Alt ↑ Alt ↓', 'move the ingredient'],
-  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
-  ['s', 'balance the formula to its targets'],
-  ['w', 'exclude an ingredient'],
+  [t('frame-keys-sheet-ctrl-k'), t('frame-keys-sheet-search-or-run-a-command')],
+  ['/', t('frame-keys-sheet-search-for-an-ingredient-or-for')],
+  [t('frame-keys-sheet-in-an-amount'), t('frame-keys-sheet-one-step-more-or-less-shift')],
+  [t('frame-keys-sheet-enter-in-an-amount'), t('frame-keys-sheet-the-next-ingredient')],
+  [t('frame-keys-sheet-alt-alt'), t('frame-keys-sheet-move-the-ingredient')],
+  [t('frame-keys-sheet-ctrl-z-ctrl-shift-z'), t('frame-keys-sheet-undo-redo')],
+  ['s', t('frame-keys-sheet-balance-the-formula-to-its-targets')],
+  ['w', t('frame-keys-sheet-exclude-an-ingredient')],
   ['v', 'versions'],
-  ['Space, t, Backspace', 'during a bake: finish the step, start or stop the timer, go back one step'],
-  ['[ ]', 'compare an older or newer version with the one before it'],
+  [t('frame-keys-sheet-space-t-backspace'), t('frame-keys-sheet-during-a-bake-finish-the-step')],
+  ['[ ]', t('frame-keys-sheet-compare-an-older-or-newer-version')],
   ...stations.map((s): [string, string] => [`g ${s.key}`, s.word]),
-  ['?', 'show these shortcuts; on a figure: explain it'],
+  ['?', t('frame-keys-sheet-show-these-shortcuts-on-a-figure')],
 ]
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape') keys.value = false
@@ -31,15 +32,15 @@ watch(keys, (on) => {
 
 <template>
   <div v-if="keys" class="veil" @click.self="keys = false">
-    <section class="sheet" role="dialog" aria-label="Keyboard shortcuts">
-      <h2>Keys</h2>
+    <section class="sheet" role="dialog" :aria-label="$t('frame-keys-sheet-keyboard-shortcuts')">
+      <h2>{{ $t('frame-keys-sheet-keys') }}</h2>
       <dl>
         <template v-for="[key, does] in all" :key="key">
           <dt>{{ key }}</dt>
           <dd>{{ does }}</dd>
         </template>
       </dl>
-      <v-btn ref="closer" class="quiet-button" @click="keys = false">Close</v-btn>
+      <v-btn ref="closer" class="quiet-button" @click="keys = false">{{ $t('frame-keys-sheet-close') }}</v-btn>
     </section>
   </div>
 </template>

@@ -7,6 +7,7 @@ import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const session = useSession()
 const bench = useBench()
@@ -35,14 +36,18 @@ function setBudget(at: number, key: string, text: string): void {
 
 function add(): void {
   const first = session.words?.budgets[0]
-  void keep([...eaters.value, { name: `Eater ${eaters.value.length + 1}`, budgets: first ? { [first.id]: first.usual } : {} }])
+  void keep([
+    ...eaters.value,
+    { name: t('frame-kitchen-eaters-eater', { eaters: eaters.value.length + 1 }), budgets: first ? { [first.id]: first.usual } : {} },
+  ])
 }
 </script>
 
 <template>
   <details class="eaters">
     <summary>
-      Daily limits <span class="note">{{ eaters.map((e) => e.name).join(', ') || 'nobody' }}</span>
+      {{ $t('frame-kitchen-eaters-daily-limits') }}
+      <span class="note">{{ eaters.map((e) => e.name).join(', ') || $t('frame-kitchen-eaters-nobody') }}</span>
     </summary>
     <div v-for="(e, i) in eaters" :key="i" class="eater">
       <span class="who"
@@ -50,11 +55,13 @@ function add(): void {
           class="field"
           :model-value="e.name"
           maxlength="40"
-          aria-label="Name"
+          :aria-label="$t('frame-kitchen-eaters-name')"
           :readonly="!session.may('diets.edit')"
           @change="keep(eaters.map((x, j) => (j === i ? { ...x, name: ($event.target as HTMLInputElement).value } : x)))"
         />
-        <v-btn v-if="session.may('diets.edit')" class="note" @click="keep(eaters.filter((_, j) => j !== i))">remove</v-btn></span
+        <v-btn v-if="session.may('diets.edit')" class="note" @click="keep(eaters.filter((_, j) => j !== i))">{{
+          $t('frame-kitchen-eaters-remove')
+        }}</v-btn></span
       >
       <label v-for="b in session.words?.budgets" :key="b.id" class="note"
         >{{ b.name.toLowerCase() }}, {{ b.unit }}
@@ -67,8 +74,10 @@ function add(): void {
           @change="setBudget(i, b.id, ($event.target as HTMLInputElement).value)"
       /></label>
     </div>
-    <v-btn v-if="session.may('diets.edit') && eaters.length < 6" class="quiet-button" @click="add">Add an eater</v-btn>
-    <p class="note">Daily amounts that you set yourself. This is not medical advice.</p>
+    <v-btn v-if="session.may('diets.edit') && eaters.length < 6" class="quiet-button" @click="add">{{
+      $t('frame-kitchen-eaters-add-an-eater')
+    }}</v-btn>
+    <p class="note">{{ $t('frame-kitchen-eaters-daily-amounts-that-you-set-yourself') }}</p>
   </details>
 </template>
 

@@ -10,6 +10,7 @@ import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import { useCommands } from '@/composables/useCommands'
 import { useDo } from '@/composables/useDo'
+import { t } from '@/messages'
 
 const session = useSession()
 const bench = useBench()
@@ -44,7 +45,7 @@ async function leave(): Promise<void> {
   await bench.flush()
   const reply = await signOut()
   if (!reply.ok) {
-    toasts.show(reply.errors[0]?.message ?? 'You could not be signed out. Try again.', { tone: 'act' })
+    toasts.show(reply.errors[0]?.message ?? t('frame-kitchen-menu-you-could-not-be-signed-out'), { tone: 'act' })
     return
   }
   session.forget()
@@ -58,17 +59,19 @@ async function leave(): Promise<void> {
 <template>
   <v-menu :close-on-content-click="false" location="bottom end">
     <template #activator="{ props: menu }">
-      <v-btn v-bind="menu" class="round" :aria-label="`Kitchen: ${session.kitchen?.name}`"><v-icon :icon="mdiChefHat" size="20" /></v-btn>
+      <v-btn v-bind="menu" class="round" :aria-label="$t('frame-kitchen-menu-kitchen', { name: session.kitchen?.name })"
+        ><v-icon :icon="mdiChefHat" size="20"
+      /></v-btn>
     </template>
     <div v-if="session.kitchen" class="sheet popover">
       <p class="figure kitchen">{{ session.kitchen.name }}</p>
       <p class="note">{{ session.me?.email }} · {{ session.kitchen.role }}</p>
-      <v-btn v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)">
-        go to {{ k.name }}
+      <v-btn v-for="k in session.me?.kitchens.filter((k) => k.id !== session.kitchen?.id)" :key="k.id" class="row" @click="enter(k.id)"
+        >{{ $t('frame-kitchen-menu-go-to', { name: k.name }) }}
       </v-btn>
       <v-radio-group
         class="choices"
-        label="Net carbs method"
+        :label="$t('frame-kitchen-menu-net-carbs-method')"
         :model-value="session.kitchen.convention"
         :disabled="!session.may('kitchen.settings')"
         @update:model-value="choose({ convention: $event ?? undefined })"
@@ -84,7 +87,7 @@ async function leave(): Promise<void> {
       </v-radio-group>
       <div class="selects">
         <label
-          >Other sugar alcohols
+          >{{ $t('frame-kitchen-menu-other-sugar-alcohols') }}
           <v-select
             class="field"
             :model-value="session.kitchen.polyol_rule"
@@ -93,7 +96,7 @@ async function leave(): Promise<void> {
             :items="[...(choices('polyol_rule') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
         /></label>
         <label
-          >Cups and spoons
+          >{{ $t('frame-kitchen-menu-cups-and-spoons') }}
           <v-select
             class="field"
             :model-value="session.kitchen.spoons"
@@ -102,7 +105,7 @@ async function leave(): Promise<void> {
             :items="[...(choices('spoons') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
         /></label>
         <label
-          >Egg sizes
+          >{{ $t('frame-kitchen-menu-egg-sizes') }}
           <v-select
             class="field"
             :model-value="session.kitchen.egg_scheme"
@@ -111,7 +114,7 @@ async function leave(): Promise<void> {
             :items="[...(choices('egg_scheme') ?? []).map((c) => ({ value: c.id, title: c.name }))]"
         /></label>
         <label
-          >Currency of prices
+          >{{ $t('frame-kitchen-menu-currency-of-prices') }}
           <v-text-field
             class="field"
             :model-value="session.kitchen.currency"
@@ -120,7 +123,7 @@ async function leave(): Promise<void> {
             @change="choose({ currency: ($event.target as HTMLInputElement).value.toUpperCase() })"
         /></label>
         <label
-          >Scale and thermometers
+          >{{ $t('frame-kitchen-menu-scale-and-thermometers') }}
           <v-select
             class="field"
             :model-value="session.kitchen.devices"
@@ -131,14 +134,17 @@ async function leave(): Promise<void> {
       </div>
       <p v-if="devicesOf.trouble.value" role="alert" class="act">{{ devicesOf.trouble.value }}</p>
       <fieldset :disabled="!session.may('kitchen.settings')">
-        <legend>Strict rules</legend>
+        <legend>{{ $t('frame-kitchen-menu-strict-rules') }}</legend>
         <v-checkbox
           :model-value="session.kitchen.coconut_is_nut"
           :disabled="!session.may('kitchen.settings')"
           @update:model-value="choose({ coconut_is_nut: $event === true })"
         >
           <template #label
-            ><span>Nut-free also excludes coconut <span class="note">as some schools do</span></span></template
+            ><span
+              >{{ $t('frame-kitchen-menu-nut-free-also-excludes-coconut') }}
+              <span class="note">{{ $t('frame-kitchen-menu-as-some-schools-do') }}</span></span
+            ></template
           >
         </v-checkbox>
         <v-checkbox
@@ -148,7 +154,8 @@ async function leave(): Promise<void> {
         >
           <template #label
             ><span
-              >Grain-free also excludes xanthan gum <span class="note">xanthan gum is often grown on corn or wheat sugar</span></span
+              >{{ $t('frame-kitchen-menu-grain-free-also-excludes-xanthan-gum') }}
+              <span class="note">{{ $t('frame-kitchen-menu-xanthan-gum-is-often-grown-on') }}</span></span
             ></template
           >
         </v-checkbox>
@@ -158,19 +165,24 @@ async function leave(): Promise<void> {
           @update:model-value="choose({ low_salt: $event === true })"
         >
           <template #label
-            ><span>a low-salt kitchen <span class="note">no warnings about low salt</span></span></template
+            ><span
+              >{{ $t('frame-kitchen-menu-a-low-salt-kitchen') }}
+              <span class="note">{{ $t('frame-kitchen-menu-no-warnings-about-low-salt') }}</span></span
+            ></template
           >
         </v-checkbox>
       </fieldset>
       <KitchenEaters :key="`eaters ${session.kitchen.id}`" />
-      <p class="note law">“Net carbs” has no legal definition in the US, and “low carb” is not an authorized claim in the US or the EU.</p>
-      <router-link class="row" to="/kitchen">Members{{ session.may('history.read') ? ' and history' : '' }}</router-link>
-      <router-link class="row" to="/account">Your account</router-link>
+      <p class="note law">{{ $t('frame-kitchen-menu-net-carbs-has-no-legal-definition') }}</p>
+      <router-link class="row" to="/kitchen">{{
+        $t('frame-kitchen-menu-members', { may: session.may('history.read') ? ' ' + $t('frame-kitchen-menu-and-history') : '' })
+      }}</router-link>
+      <router-link class="row" to="/account">{{ $t('frame-kitchen-menu-your-account') }}</router-link>
       <v-btn class="row" @click="session.toggleTheme()">
-        {{ session.theme === 'dark' ? 'Light theme' : 'Dark theme, for early mornings' }}
+        {{ session.theme === 'dark' ? $t('frame-kitchen-menu-light-theme') : $t('frame-kitchen-menu-dark-theme-for-early-mornings') }}
       </v-btn>
-      <v-btn class="row" @click="commands.keys.value = true">Keys <kbd>?</kbd></v-btn>
-      <v-btn class="row" @click="leave">Sign out</v-btn>
+      <v-btn class="row" @click="commands.keys.value = true">{{ $t('frame-kitchen-menu-keys') }} <kbd>?</kbd></v-btn>
+      <v-btn class="row" @click="leave">{{ $t('frame-kitchen-menu-sign-out') }}</v-btn>
     </div>
   </v-menu>
 </template>

@@ -17,7 +17,7 @@ watch([inSight, () => props.left, () => props.busy], ([seen, left, busy]) => {
     class="quiet-button further"
     :disabled="busy"
     @click="emit('more')"
-    >{{ left }} more</v-btn
+    >{{ $t('frame-more-rows-more', { left }) }}</v-btn
   >
 </template>
 

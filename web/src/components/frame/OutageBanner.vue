@@ -6,11 +6,13 @@ const outage = useOutage()
 
 <template>
   <div v-if="outage.away" class="banner" role="status">
-    <span>
-      No connection to the server. Your changes are saved on this device and will be sent when it is back.
-      <span class="note">{{ outage.left > 0 ? `Trying again in ${outage.left} s.` : 'Looking …' }}</span>
+    <span
+      >{{ $t('frame-outage-banner-no-connection-to-the-server-your') }}
+      <span class="note">{{
+        outage.left > 0 ? $t('frame-outage-banner-trying-again-in-s', { left: outage.left }) : $t('frame-outage-banner-looking')
+      }}</span>
     </span>
-    <v-btn class="quiet-button" @click="outage.look()">Try again</v-btn>
+    <v-btn class="quiet-button" @click="outage.look()">{{ $t('frame-outage-banner-try-again') }}</v-btn>
   </div>
 </template>
 

@@ -12,8 +12,8 @@ const home = (station: Station): string => (here.value === station.id ? `/${stat
 </script>
 
 <template>
-  <nav class="rail" aria-label="Stations">
-    <router-link to="/formula" class="mark" aria-label="Substrata: all formulas">S</router-link>
+  <nav class="rail" :aria-label="$t('frame-station-rail-stations')">
+    <router-link to="/formula" class="mark" :aria-label="$t('frame-station-rail-substrata-all-formulas')">S</router-link>
     <router-link
       v-for="station in stations"
       :key="station.id"

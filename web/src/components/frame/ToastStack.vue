@@ -14,7 +14,7 @@ function act(toast: Toast): void {
     <div v-for="toast in store.toasts" :key="toast.id" class="toast" :class="toast.tone">
       <span>{{ toast.text }}</span>
       <v-btn v-if="toast.action" class="do" @click="act(toast)">{{ toast.action.label }}</v-btn>
-      <v-btn class="close" aria-label="Dismiss" @click="store.close(toast.id)">×</v-btn>
+      <v-btn class="close" :aria-label="$t('frame-toast-stack-dismiss')" @click="store.close(toast.id)">×</v-btn>
     </div>
   </div>
 </template>

@@ -10,13 +10,14 @@ import {
   mdiWaterOutline,
   mdiCircleHalf,
 } from '@mdi/js'
+import { t } from '@/messages'
 
 export interface Station {
   id: string
-  word: string
+  readonly word: string
   icon: string
   key: string
-  decides: string
+  readonly decides: string
   /** The station's own page of a formula, after its address. */
   ofFormula?: string
 }
@@ -24,44 +25,107 @@ export interface Station {
 export const stations: readonly Station[] = [
   {
     id: 'pantry',
-    word: 'Pantry',
+    get word() {
+      return t('frame-stations-pantry')
+    },
     icon: mdiViewSequentialOutline,
     key: 'p',
-    decides: 'which flour, cheese, fiber, and egg to use, and which pack',
+    get decides() {
+      return t('frame-stations-which-flour-cheese-fiber-and-egg')
+    },
   },
-  { id: 'formula', word: 'Formulas', icon: mdiLayersOutline, key: 'f', decides: 'how much of each', ofFormula: '' },
+  {
+    id: 'formula',
+    get word() {
+      return t('frame-stations-formulas')
+    },
+    icon: mdiLayersOutline,
+    key: 'f',
+    get decides() {
+      return t('frame-stations-how-much-of-each')
+    },
+    ofFormula: '',
+  },
   {
     id: 'prep',
-    word: 'Prep',
+    get word() {
+      return t('frame-stations-prep')
+    },
     icon: mdiWaterOutline,
     key: 'r',
-    decides: 'how to dry the vegetable, melt the cheese, warm the water',
+    get decides() {
+      return t('frame-stations-how-to-dry-the-vegetable-melt')
+    },
     ofFormula: '/prep',
   },
-  { id: 'shape', word: 'Shape', icon: mdiCircleHalf, key: 's', decides: 'thickness, size, number and pan', ofFormula: '/shape' },
-  { id: 'oven', word: 'Oven', icon: mdiToasterOven, key: 'o', decides: 'temperature, stages, rack and fan', ofFormula: '/oven' },
+  {
+    id: 'shape',
+    get word() {
+      return t('frame-stations-shape')
+    },
+    icon: mdiCircleHalf,
+    key: 's',
+    get decides() {
+      return t('frame-stations-thickness-size-number-and-pan')
+    },
+    ofFormula: '/shape',
+  },
+  {
+    id: 'oven',
+    get word() {
+      return t('frame-stations-oven')
+    },
+    icon: mdiToasterOven,
+    key: 'o',
+    get decides() {
+      return t('frame-stations-temperature-stages-rack-and-fan')
+    },
+    ofFormula: '/oven',
+  },
   {
     id: 'run',
-    word: 'Bake',
+    get word() {
+      return t('frame-stations-bake')
+    },
     icon: mdiTimerOutline,
     key: 'u',
-    decides: 'step-by-step baking with timers, scale, and probe',
+    get decides() {
+      return t('frame-stations-step-by-step-baking-with-timers')
+    },
     ofFormula: '/run',
   },
   {
     id: 'trials',
-    word: 'Results',
+    get word() {
+      return t('frame-stations-results')
+    },
     icon: mdiChartTimelineVariant,
     key: 't',
-    decides: 'rate the bake, find the cause, choose the next change',
+    get decides() {
+      return t('frame-stations-rate-the-bake-find-the-cause')
+    },
   },
-  { id: 'plan', word: 'Plan', icon: mdiFormatListBulleted, key: 'l', decides: 'several bakes in one oven, each ready on time' },
+  {
+    id: 'plan',
+    get word() {
+      return t('frame-stations-plan')
+    },
+    icon: mdiFormatListBulleted,
+    key: 'l',
+    get decides() {
+      return t('frame-stations-several-bakes-in-one-oven-each')
+    },
+  },
   {
     id: 'card',
-    word: 'Card',
+    get word() {
+      return t('frame-stations-card')
+    },
     icon: mdiNoteTextOutline,
     key: 'c',
-    decides: 'the recipe card, nutrition panels, and allergens',
+    get decides() {
+      return t('frame-stations-the-recipe-card-nutrition-panels-and')
+    },
     ofFormula: '/card',
   },
 ]

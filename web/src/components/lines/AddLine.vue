@@ -10,6 +10,7 @@ import { usePanels } from '@/composables/usePanels'
 import { withLines } from '@/domain/edits'
 import { useBench } from '@/stores/bench'
 import { useToasts } from '@/stores/toasts'
+import { t } from '@/messages'
 
 const bench = useBench()
 const toasts = useToasts()
@@ -38,7 +39,7 @@ watch(
 
 const search = computed(() => spoken(text.value).slice(0, 100).trim())
 const hits = useAsk(
-  () => ['ingredients typed', search.value, 7],
+  () => [t('frame-add-line-ingredients-typed'), search.value, 7],
   async () => {
     const typed = search.value
     return { typed, items: await settled(api.GET('/api/ingredients', { params: { query: { search: typed, limit: 7 } } })) }
@@ -157,13 +158,11 @@ async function usePacks(): Promise<void> {
   const count = Object.keys(packs).length
   if (count) bench.edit((doc) => ({ ...doc, lines: (doc.lines ?? []).map((line) => ({ ...line, lot: packs[line.id] ?? line.lot ?? '' })) }))
   toasts.show(
-    count
-      ? `${count} ${count === 1 ? 'ingredient now uses' : 'ingredients now use'} your packs.`
-      : 'Nothing changed: none of these ingredients has a pack in your pantry. To add one, go to Pantry > New pack.',
+    count ? t('frame-add-line-your-packs', { count }) : t('frame-add-line-nothing-changed-none-of-these-ingredients'),
     count
       ? {
           action: {
-            label: 'Undo',
+            label: t('frame-add-line-undo'),
             run: () => {
               bench.goBack()
             },
@@ -192,12 +191,12 @@ function onPaste(event: ClipboardEvent): void {
       data-finder
       :placeholder="
         wanted
-          ? `How much ${wanted.name.split(',')[0]?.toLowerCase()}? 80, 2 tbsp …`
-          : 'Add an ingredient, “30 g psyllium”, or paste a whole list'
+          ? $t('frame-add-line-how-much-80-2-tbsp', { split: wanted.name.split(',')[0]?.toLowerCase() })
+          : $t('frame-add-line-add-an-ingredient-30-g-psyllium')
       "
       maxlength="300"
       role="combobox"
-      aria-label="Add an ingredient"
+      :aria-label="$t('frame-add-line-add-an-ingredient')"
       :aria-expanded="focused && found.length > 0"
       aria-controls="found-ingredients"
       :aria-activedescendant="found[at] ? `found-${at}` : undefined"
@@ -207,14 +206,12 @@ function onPaste(event: ClipboardEvent): void {
       @focus="focused = true"
       @blur="focused = false"
     />
-    <v-btn v-if="loose" class="note paste" title="use your packs for all ingredients, earliest use-by date first" @click="usePacks">
-      use my packs
-    </v-btn>
-    <v-btn class="note paste" @click="panels.paste('')">paste a list</v-btn>
-    <p v-if="focused && far" class="note none" role="status">
-      Nothing is called “{{ search }}”. Press one of these, or write another name.
-    </p>
-    <ul v-if="focused && found.length" id="found-ingredients" role="listbox" aria-label="Ingredients">
+    <v-btn v-if="loose" class="note paste" :title="$t('frame-add-line-use-your-packs-for-all-ingredients')" @click="usePacks">{{
+      $t('frame-add-line-use-my-packs')
+    }}</v-btn>
+    <v-btn class="note paste" @click="panels.paste('')">{{ $t('frame-add-line-paste-a-list') }}</v-btn>
+    <p v-if="focused && far" class="note none" role="status">{{ $t('frame-add-line-nothing-is-called-press-one-of', { search }) }}</p>
+    <ul v-if="focused && found.length" id="found-ingredients" role="listbox" :aria-label="$t('frame-add-line-ingredients')">
       <li
         v-for="(item, i) in found"
         :id="`found-${i}`"

@@ -10,6 +10,7 @@ import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import RoleMenu from './RoleMenu.vue'
+import { t } from '@/messages'
 
 const props = defineProps<{ line: LineDocument; index: number; hasBase: boolean; unit: 'g' | 'oz' | string; dragged: boolean }>()
 const emit = defineEmits<{
@@ -29,8 +30,8 @@ const grams = computed(() => props.line.grams ?? reading.value?.grams ?? null)
 const role = computed(() => props.line.role || known.value?.role || 'base')
 /** Also for a line that could not be weighed: its name and role are still known. */
 const known = computed(() => bench.reading(props.line))
-const name = computed(() => known.value?.name ?? (problem.value?.name || props.line.note || 'unknown ingredient'))
-const pack = computed(() => (props.line.lot ? reading.value?.pack || 'a pack of another kitchen' : ''))
+const name = computed(() => known.value?.name ?? (problem.value?.name || props.line.note || t('frame-line-row-unknown-ingredient')))
+const pack = computed(() => (props.line.lot ? reading.value?.pack || t('frame-line-row-a-pack-of-another-kitchen') : ''))
 const beside = computed(() => [pack.value, props.line.treatment, props.line.note].filter(Boolean).join(' · '))
 /** Typed grams say nothing that the weight does not: only measures are repeated beside it. */
 const measure = computed(() => (/^[\d.,\s]+g$/.test(props.line.entered ?? '') ? '' : (props.line.entered ?? '')))
@@ -96,9 +97,9 @@ function stepBy(step: number): void {
 function take(): void {
   const { id } = props.line
   bench.edit((doc) => withoutLine(doc, id))
-  toasts.show(`${name.value} removed.`, {
+  toasts.show(t('frame-line-row-removed', { value: name.value }), {
     action: {
-      label: 'Restore',
+      label: t('frame-line-row-restore'),
       run: () => {
         bench.goBack()
       },
@@ -121,8 +122,8 @@ function take(): void {
       class="handle"
       data-handle
       tabindex="0"
-      :aria-label="`${name}: ${role}. Press Alt and an arrow key to move it`"
-      title="Drag to reorder"
+      :aria-label="$t('frame-line-row-press-alt-and-an-arrow-key', { name, role })"
+      :title="$t('frame-line-row-drag-to-reorder')"
       @pointerdown="emit('dragStart', $event)"
       @pointermove="emit('dragMove', $event)"
       @pointerup="emit('dragEnd')"
@@ -140,8 +141,8 @@ function take(): void {
         v-model="measured"
         class="cell"
         data-column="measured"
-        :aria-label="`${name}, as measured`"
-        :placeholder="editing === 'measured' ? '1 1/2 cup' : ''"
+        :aria-label="$t('frame-line-row-as-measured', { name })"
+        :placeholder="editing === 'measured' ? $t('frame-line-row-1-1-2-cup') : ''"
         :readonly="!bench.mayEdit"
         autocomplete="off"
         @focus="begin('measured')"
@@ -154,11 +155,17 @@ function take(): void {
         v-model="weighed"
         class="cell right strong"
         data-column="weighed"
-        :aria-label="`${name}, weighs`"
+        :aria-label="$t('frame-line-row-weighs', { name })"
         inputmode="decimal"
         :readonly="!bench.mayEdit"
         :title="
-          reading ? `likely (9 in 10) ${weight(reading.grams_low, session.units)}–${weight(reading.grams_high, session.units)} ${unit}` : ''
+          reading
+            ? $t('frame-line-row-likely-9-in-10', {
+                grams_low: weight(reading.grams_low, session.units),
+                grams_high: weight(reading.grams_high, session.units),
+                unit,
+              })
+            : ''
         "
         autocomplete="off"
         @focus="begin('weighed', $event)"
@@ -175,14 +182,16 @@ function take(): void {
         class="lock"
         :class="{ locked: line.locked }"
         :aria-pressed="line.locked ?? false"
-        :aria-label="`Lock ${name}`"
+        :aria-label="$t('frame-line-row-lock', { name })"
         :disabled="!bench.mayEdit"
         @click="bench.edit((doc) => withLine(doc, line.id, { locked: !line.locked }))"
       >
         <v-icon :icon="line.locked ? mdiLock : mdiLockOpenVariantOutline" size="15" />
       </button>
     </span>
-    <span role="cell" class="mid"><button v-if="bench.mayEdit" class="out" :aria-label="`Remove ${name}`" @click="take">×</button></span>
+    <span role="cell" class="mid"
+      ><button v-if="bench.mayEdit" class="out" :aria-label="$t('frame-line-row-remove', { name })" @click="take">×</button></span
+    >
     <p v-if="problem" class="problem" role="alert">
       {{ inWords(problem) }}
     </p>

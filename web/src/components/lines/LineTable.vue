@@ -56,17 +56,21 @@ function dragEnd(): void {
 
 <template>
   <section ref="table" class="table">
-    <div role="table" aria-label="Ingredients">
+    <div role="table" :aria-label="$t('frame-line-table-ingredients')">
       <div class="head note" role="row">
-        <span role="columnheader"><span class="visually-hidden">Role</span></span>
-        <span role="columnheader">Ingredient</span>
-        <span role="columnheader">as entered</span>
-        <span role="columnheader" class="right">weighs</span>
-        <span role="columnheader" class="right" title="baker's percent: share of the dry base (flours, fibers, and binders)"
-          >baker's %</span
+        <span role="columnheader"
+          ><span class="visually-hidden">{{ $t('frame-line-table-role') }}</span></span
         >
-        <span role="columnheader" class="mid">lock</span>
-        <span role="columnheader"><span class="visually-hidden">Remove</span></span>
+        <span role="columnheader">{{ $t('frame-line-table-ingredient') }}</span>
+        <span role="columnheader">{{ $t('frame-line-table-as-entered') }}</span>
+        <span role="columnheader" class="right">{{ $t('frame-line-table-weighs') }}</span>
+        <span role="columnheader" class="right" :title="$t('frame-line-table-bakers-percent-share-of-the-dry')">{{
+          $t('frame-line-table-bakers')
+        }}</span>
+        <span role="columnheader" class="mid">{{ $t('frame-line-table-lock') }}</span>
+        <span role="columnheader"
+          ><span class="visually-hidden">{{ $t('frame-line-table-remove') }}</span></span
+        >
       </div>
       <div class="rows" role="rowgroup">
         <LineRow

@@ -7,13 +7,14 @@ import { useAsk } from '@/composables/useAsk'
 import { day, money } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ line: LineDocument }>()
 defineEmits<{ pick: [lot: string] }>()
 const bench = useBench()
 const session = useSession()
 const packs = useAsk(
-  () => ['packs of', props.line.ingredient],
+  () => [t('frame-pack-choice-packs-of'), props.line.ingredient],
   (at) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/pantry', {
@@ -25,10 +26,10 @@ const items = computed(() => packs.answer.value?.items ?? [])
 </script>
 
 <template>
-  <div class="choice" role="radiogroup" aria-label="Taken from">
-    <v-btn role="radio" :aria-checked="!line.lot" :class="{ on: !line.lot }" :disabled="!bench.mayEdit" @click="$emit('pick', '')">
-      Reference values (no pack)
-    </v-btn>
+  <div class="choice" role="radiogroup" :aria-label="$t('frame-pack-choice-taken-from')">
+    <v-btn role="radio" :aria-checked="!line.lot" :class="{ on: !line.lot }" :disabled="!bench.mayEdit" @click="$emit('pick', '')">{{
+      $t('frame-pack-choice-reference-values-no-pack')
+    }}</v-btn>
     <v-btn
       v-for="p in items"
       :key="p.key"
@@ -40,14 +41,17 @@ const items = computed(() => packs.answer.value?.items ?? [])
     >
       {{ p.name }}
       <span class="note">{{
-        [p.price_100g == null ? '' : `${money(p.price_100g)} ${session.kitchen?.currency} / 100 g`, p.use_by ? `by ${day(p.use_by)}` : '']
+        [
+          p.price_100g == null ? '' : `${money(p.price_100g)} ${session.kitchen?.currency} / 100 g`,
+          p.use_by ? $t('frame-pack-choice-by', { use_by: day(p.use_by) }) : '',
+        ]
           .filter(Boolean)
           .join(' · ')
       }}</span>
     </v-btn>
-    <router-link v-if="session.may('packs.edit')" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`"
-      >Add a pack</router-link
-    >
+    <router-link v-if="session.may('packs.edit')" class="note" :to="`/pantry/packs/new?ingredient=${line.ingredient}`">{{
+      $t('frame-pack-choice-add-a-pack')
+    }}</router-link>
   </div>
 </template>
 

@@ -61,12 +61,14 @@ function set(change: Partial<LineDocument>): void {
       <p class="figure">{{ name }}</p>
       <p class="note">{{ usual }}</p>
       <p v-if="bench.mayEdit" class="todo">
-        <v-btn class="quiet-button tiny-button" @click="look">Show what if more or less</v-btn>
-        <v-btn class="quiet-button tiny-button" @click="replace">Replace ingredient</v-btn>
-        <v-btn v-if="alike.length > 1" class="quiet-button tiny-button" @click="blend">Blend the {{ role }} ingredients</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="look">{{ $t('frame-role-menu-show-what-if-more-or-less') }}</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="replace">{{ $t('frame-role-menu-replace-ingredient') }}</v-btn>
+        <v-btn v-if="alike.length > 1" class="quiet-button tiny-button" @click="blend">{{
+          $t('frame-role-menu-blend-the-ingredients', { role })
+        }}</v-btn>
       </p>
       <PackChoice v-if="open" :line="line" @pick="(lot) => set({ lot })" />
-      <div class="roles" role="radiogroup" aria-label="Role">
+      <div class="roles" role="radiogroup" :aria-label="$t('frame-role-menu-role')">
         <v-btn
           v-for="r in session.words?.roles"
           :key="r.id"
@@ -81,22 +83,22 @@ function set(change: Partial<LineDocument>): void {
         </v-btn>
       </div>
       <label class="note"
-        >Treatment
+        >{{ $t('frame-role-menu-treatment') }}
         <v-text-field
           v-model="treatment"
           class="field"
           maxlength="120"
-          placeholder="for example: riced and squeezed"
+          :placeholder="$t('frame-role-menu-for-example-riced-and-squeezed')"
           :readonly="!bench.mayEdit"
           @change="set({ treatment })"
       /></label>
       <label class="note"
-        >Note
+        >{{ $t('frame-role-menu-note') }}
         <v-text-field
           v-model="note"
           class="field"
           maxlength="500"
-          placeholder="softened"
+          :placeholder="$t('frame-role-menu-softened')"
           :readonly="!bench.mayEdit"
           @change="set({ note })"
       /></label>

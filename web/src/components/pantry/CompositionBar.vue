@@ -24,8 +24,8 @@ const said = computed(() =>
 </script>
 
 <template>
-  <svg :width="width" :height="height" role="img" :aria-label="`of 100 g: ${said}`">
-    <title>of 100 g: {{ said }}</title>
+  <svg :width="width" :height="height" role="img" :aria-label="$t('frame-composition-bar-of-100-g', { value: said })">
+    <title>{{ $t('frame-composition-bar-of-100-g', { value: said }) }}</title>
     <rect
       v-for="part in parts"
       :key="part.key"

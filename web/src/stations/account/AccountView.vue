@@ -13,6 +13,7 @@ import SecondFactor from './SecondFactor.vue'
 import { usePasswordAgain } from '@/composables/usePasswordAgain'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import { t } from '@/messages'
 
 interface Browser {
   id: number
@@ -53,13 +54,13 @@ async function look(): Promise<void> {
 onMounted(look)
 
 async function signOutOf(ids: number[]): Promise<void> {
-  await doing(() => account('auth/sessions', 'DELETE', { sessions: ids }), 'That device is signed out.')
+  await doing(() => account('auth/sessions', 'DELETE', { sessions: ids }), t('account-account-view-that-device-is-signed-out'))
   await look()
 }
 async function changePassword(): Promise<void> {
   const reply = await doing(
     () => account('account/password/change', 'POST', { current_password: passwords.value.old, new_password: passwords.value.new }),
-    'Password changed.',
+    t('account-account-view-password-changed'),
   )
   if (reply.ok) passwords.value = { old: '', new: '' }
   await look()
@@ -69,7 +70,10 @@ async function changeAddress(): Promise<void> {
   proving.value = reply.ok || reply.pending === 'verify_email'
 }
 async function proveAddress(): Promise<void> {
-  const reply = await doing(() => account('auth/email/verify', 'POST', { key: emailCode.value.trim() }), 'Email address changed.')
+  const reply = await doing(
+    () => account('auth/email/verify', 'POST', { key: emailCode.value.trim() }),
+    t('account-account-view-email-address-changed'),
+  )
   if (!reply.ok) return
   proving.value = false
   wanted.value = emailCode.value = ''
@@ -90,84 +94,106 @@ const history = (before: number): Promise<History> => settled(api.GET('/api/acco
 function named(agent: string): string {
   const browser = /(Firefox|Edg|OPR|Chrome|Safari)\/(\d+)/.exec(agent)
   const system = /(Windows|Android|iPhone|iPad|Mac OS X|Linux)/.exec(agent)
-  return browser ? `${browser[1]} ${browser[2]}${system ? ` on ${system[1]}` : ''}` : agent.slice(0, 60) || 'an unknown browser'
+  return browser
+    ? `${browser[1]} ${browser[2]}${system ? ' ' + t('account-account-view-on', { system: system[1] }) : ''}`
+    : agent.slice(0, 60) || t('account-account-view-an-unknown-browser')
 }
 </script>
 
 <template>
   <div class="page">
-    <h2>Your account</h2>
+    <h2>{{ $t('account-account-view-your-account') }}</h2>
     <p class="note">{{ session.me?.email }}</p>
     <p v-if="session.me?.erased_at" class="act" role="status">
-      This account will be deleted on {{ new Date(session.me.erased_at).toLocaleDateString(undefined, { dateStyle: 'long' }) }}.
-      <v-btn class="quiet-button" @click="end(false)">Keep account</v-btn>
+      {{
+        $t('account-account-view-this-account-will-be-deleted-on', {
+          date_style: new Date(session.me.erased_at).toLocaleDateString(undefined, { dateStyle: 'long' }),
+        })
+      }}
+      <v-btn class="quiet-button" @click="end(false)">{{ $t('account-account-view-keep-account') }}</v-btn>
     </p>
     <form v-if="again.asking.value" class="again" @submit.prevent="again.answer(againPassword)">
       <label
-        >Confirm your password
+        >{{ $t('account-account-view-confirm-your-password') }}
         <v-text-field v-model="againPassword" type="password" autocomplete="current-password" autofocus required />
       </label>
-      <v-btn type="submit" class="act-button">Continue</v-btn>
-      <v-btn class="quiet-button" @click="again.drop()">Cancel</v-btn>
+      <v-btn type="submit" class="act-button">{{ $t('account-account-view-continue') }}</v-btn>
+      <v-btn class="quiet-button" @click="again.drop()">{{ $t('account-account-view-cancel') }}</v-btn>
       <p v-if="again.wrong.value" class="act" role="alert">{{ again.wrong.value }}</p>
     </form>
     <p v-if="wrong" class="act" role="alert">{{ wrong }}</p>
     <div class="columns">
       <div>
-        <section aria-label="Signed-in devices">
-          <h3>Signed-in devices</h3>
+        <section :aria-label="$t('account-account-view-signed-in-devices')">
+          <h3>{{ $t('account-account-view-signed-in-devices') }}</h3>
           <div v-for="b in browsers" :key="b.id" class="row">
             <span class="name"
-              >{{ named(b.user_agent) }} <span class="note">{{ b.ip }} · since {{ day(b.created_at) }}</span></span
+              >{{ named(b.user_agent) }}
+              <span class="note">{{ $t('account-account-view-since', { ip: b.ip, created_at: day(b.created_at) }) }}</span></span
             >
-            <span v-if="b.is_current" class="note">this device</span>
-            <v-btn v-else class="quiet-button" @click="signOutOf([b.id])">Sign out this device</v-btn>
+            <span v-if="b.is_current" class="note">{{ $t('account-account-view-this-device') }}</span>
+            <v-btn v-else class="quiet-button" @click="signOutOf([b.id])">{{ $t('account-account-view-sign-out-this-device') }}</v-btn>
           </div>
-          <v-btn v-if="browsers.length > 2" class="quiet-button" @click="signOutOf(browsers.filter((b) => !b.is_current).map((b) => b.id))"
-            >Sign out all other devices</v-btn
+          <v-btn
+            v-if="browsers.length > 2"
+            class="quiet-button"
+            @click="signOutOf(browsers.filter((b) => !b.is_current).map((b) => b.id))"
+            >{{ $t('account-account-view-sign-out-all-other-devices') }}</v-btn
           >
         </section>
         <SecondFactor :factors="factors" :doing="doing" @changed="look" />
       </div>
       <div>
-        <section aria-label="Password">
-          <h3>Password</h3>
+        <section :aria-label="$t('account-account-view-password')">
+          <h3>{{ $t('account-account-view-password') }}</h3>
           <form class="stack" @submit.prevent="changePassword">
             <label
-              >Current password <v-text-field v-model="passwords.old" type="password" autocomplete="current-password" required
+              >{{ $t('account-account-view-current-password') }}
+              <v-text-field v-model="passwords.old" type="password" autocomplete="current-password" required
             /></label>
             <label
-              >New password <v-text-field v-model="passwords.new" type="password" autocomplete="new-password" required :minlength="10" />
+              >{{ $t('account-account-view-new-password') }}
+              <v-text-field v-model="passwords.new" type="password" autocomplete="new-password" required :minlength="10" />
             </label>
-            <v-btn type="submit" class="quiet-button">Change password</v-btn>
+            <v-btn type="submit" class="quiet-button">{{ $t('account-account-view-change-password') }}</v-btn>
           </form>
         </section>
-        <section aria-label="Email address">
-          <h3>Email address</h3>
+        <section :aria-label="$t('account-account-view-email-address')">
+          <h3>{{ $t('account-account-view-email-address') }}</h3>
           <form v-if="!proving" class="stack" @submit.prevent="changeAddress">
-            <label>Sign in with <v-text-field v-model="wanted" type="email" :placeholder="session.me?.email" required /></label>
-            <v-btn type="submit" class="quiet-button">Send code</v-btn>
+            <label
+              >{{ $t('account-account-view-sign-in-with') }}
+              <v-text-field v-model="wanted" type="email" :placeholder="session.me?.email" required
+            /></label>
+            <v-btn type="submit" class="quiet-button">{{ $t('account-account-view-send-code') }}</v-btn>
           </form>
           <form v-else class="stack" @submit.prevent="proveAddress">
-            <label>The code sent to {{ wanted }} <v-text-field v-model="emailCode" autocomplete="one-time-code" required /></label>
-            <v-btn type="submit" class="act-button">This address is mine</v-btn>
+            <label
+              >{{ $t('account-account-view-the-code-sent-to', { wanted }) }}
+              <v-text-field v-model="emailCode" autocomplete="one-time-code" required
+            /></label>
+            <v-btn type="submit" class="act-button">{{ $t('account-account-view-this-address-is-mine') }}</v-btn>
           </form>
         </section>
-        <section v-if="!session.me?.erased_at" aria-label="Delete account">
-          <h3>Delete account</h3>
+        <section v-if="!session.me?.erased_at" :aria-label="$t('account-account-view-delete-account')">
+          <h3>{{ $t('account-account-view-delete-account') }}</h3>
           <p class="note">
-            Kitchens with no other owner are deleted too. Deletion happens after 14 days.
-            <router-link to="/kitchen">Download your files</router-link> first.
+            {{ $t('account-account-view-kitchens-with-no-other-owner-are') }}
+            <router-link to="/kitchen">{{ $t('account-account-view-download-your-files') }}</router-link>
+            {{ $t('account-account-view-first') }}
           </p>
           <form class="stack" @submit.prevent="end(true)">
-            <label>Password <v-text-field v-model="endPassword" type="password" autocomplete="current-password" required /></label>
-            <v-btn type="submit" class="quiet-button end">Delete account</v-btn>
+            <label
+              >{{ $t('account-account-view-password') }}
+              <v-text-field v-model="endPassword" type="password" autocomplete="current-password" required
+            /></label>
+            <v-btn type="submit" class="quiet-button end">{{ $t('account-account-view-delete-account') }}</v-btn>
           </form>
         </section>
       </div>
     </div>
-    <section aria-label="Activity">
-      <h3>Activity</h3>
+    <section :aria-label="$t('account-account-view-activity')">
+      <h3>{{ $t('account-account-view-activity') }}</h3>
       <HistoryList :ask="history" />
     </section>
   </div>

@@ -46,8 +46,8 @@ watch(
     </tbody>
   </table>
   <p v-if="trouble" class="act" role="alert">{{ trouble }}</p>
-  <p v-else-if="!rows.length && !busy" class="note">No activity yet.</p>
-  <v-btn v-if="before" class="quiet-button" :disabled="busy" @click="more">Show older</v-btn>
+  <p v-else-if="!rows.length && !busy" class="note">{{ $t('account-history-list-no-activity-yet') }}</p>
+  <v-btn v-if="before" class="quiet-button" :disabled="busy" @click="more">{{ $t('account-history-list-show-older') }}</v-btn>
 </template>
 
 <style scoped>

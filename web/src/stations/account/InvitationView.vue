@@ -44,20 +44,30 @@ async function other(): Promise<void> {
   <main class="door">
     <div class="paper">
       <template v-if="seen">
-        <p class="note">{{ seen.by || 'An owner' }} invites {{ seen.email }} to</p>
+        <p class="note">
+          {{ $t('account-invitation-view-invites-to', { by: seen.by || $t('account-invitation-view-an-owner'), email: seen.email }) }}
+        </p>
         <h1>{{ seen.kitchen }}</h1>
         <p>
-          as {{ seen.role }}. The invitation is valid until
-          {{ new Date(seen.valid_until).toLocaleDateString(undefined, { dateStyle: 'long' }) }}.
+          {{
+            $t('account-invitation-view-as-the-invitation-is-valid-until', {
+              role: seen.role,
+              date_style: new Date(seen.valid_until).toLocaleDateString(undefined, { dateStyle: 'long' }),
+            })
+          }}
         </p>
-        <v-btn v-if="seen.yours" class="act-button" @click="come">Join kitchen</v-btn>
+        <v-btn v-if="seen.yours" class="act-button" @click="come">{{ $t('account-invitation-view-join-kitchen') }}</v-btn>
         <template v-else-if="seen.signed_in">
-          <p>You are signed in as {{ seen.signed_in }}. The invitation is for another address.</p>
-          <v-btn class="act-button" @click="other">Sign in with the invited address</v-btn>
+          <p>{{ $t('account-invitation-view-you-are-signed-in-as-the', { signed_in: seen.signed_in }) }}</p>
+          <v-btn class="act-button" @click="other">{{ $t('account-invitation-view-sign-in-with-the-invited-address') }}</v-btn>
         </template>
         <template v-else>
-          <router-link class="act-button link" :to="{ name: 'sign-in', query: { then } }">Sign in to join</router-link>
-          <router-link class="quiet-button link" :to="{ name: 'sign-in', query: { then, new: '1' } }">Create account</router-link>
+          <router-link class="act-button link" :to="{ name: 'sign-in', query: { then } }">{{
+            $t('account-invitation-view-sign-in-to-join')
+          }}</router-link>
+          <router-link class="quiet-button link" :to="{ name: 'sign-in', query: { then, new: '1' } }">{{
+            $t('account-invitation-view-create-account')
+          }}</router-link>
         </template>
       </template>
       <p v-if="trouble" class="act" role="alert">{{ trouble }}</p>

@@ -12,15 +12,16 @@ import { useFiles } from '@/composables/useDocumentFiles'
 import { useDo } from '@/composables/useDo'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import { t } from '@/messages'
 
 const session = useSession()
 const toasts = useToasts()
 const files = useFiles()
 const roles = ['owner', 'baker', 'viewer'] as const
 const MAY = {
-  owner: 'can do everything, including members',
-  baker: 'can edit formulas, packs, and bakes',
-  viewer: 'can view only',
+  owner: t('account-kitchen-view-can-do-everything-including-members'),
+  baker: t('account-kitchen-view-can-edit-formulas-packs-and-bakes'),
+  viewer: t('account-kitchen-view-can-view-only'),
 } as const
 const email = ref('')
 const role = ref<(typeof roles)[number]>('baker')
@@ -53,7 +54,7 @@ const removing = useDo((who: number, path) =>
 )
 async function leave(): Promise<void> {
   if ((await removing.run(session.me?.id ?? 0)) === null) return
-  toasts.show(`You have left ${session.kitchen?.name ?? 'the kitchen'}.`)
+  toasts.show(t('account-kitchen-view-you-have-left', { name: session.kitchen?.name ?? t('account-kitchen-view-the-kitchen') }))
   await session.load()
 }
 const name = ref('')
@@ -77,57 +78,96 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
 
 <template>
   <div v-if="session.kitchen" class="page">
-    <h2>People{{ isOwner ? ' and history' : '' }}</h2>
+    <h2>{{ $t('account-kitchen-view-people', { is_owner: isOwner ? ' ' + $t('account-kitchen-view-and-history') : '' }) }}</h2>
     <p v-if="session.kitchen.erased_at" class="act" role="status">
-      This kitchen and everything in it will be deleted on {{ day(session.kitchen.erased_at) }}.
-      <v-btn v-if="isOwner" class="quiet-button" @click="closing.run(false)">Keep it</v-btn>
+      {{ $t('account-kitchen-view-this-kitchen-and-everything-in-it', { erased_at: day(session.kitchen.erased_at) }) }}
+      <v-btn v-if="isOwner" class="quiet-button" @click="closing.run(false)">{{ $t('account-kitchen-view-keep-it') }}</v-btn>
     </p>
-    <section aria-label="People of this kitchen">
+    <section :aria-label="$t('account-kitchen-view-people-of-this-kitchen')">
       <div v-for="p in people" :key="p.id" class="person">
-        <span class="email">{{ p.email }} <span v-if="p.id === session.me?.id" class="note">you</span></span>
+        <span class="email"
+          >{{ p.email }} <span v-if="p.id === session.me?.id" class="note">{{ $t('account-kitchen-view-you') }}</span></span
+        >
         <v-select
           v-if="isOwner"
           class="role"
           :model-value="p.role"
-          :aria-label="`Role of ${p.email}`"
+          :aria-label="$t('account-kitchen-view-role-of', { email: p.email })"
           :items="roles.map((r) => ({ value: r, title: `${r}: ${MAY[r]}` }))"
           @update:model-value="setting.run({ who: p.id, to: $event })"
         />
         <span v-else class="role note">{{ p.role }}</span>
-        <v-btn v-if="p.id === session.me?.id" class="quiet-button" @click="leave">Leave kitchen</v-btn>
-        <v-btn v-else-if="isOwner" class="quiet-button" :aria-label="`Remove ${p.email}`" @click="removing.run(p.id)">Remove</v-btn>
+        <v-btn v-if="p.id === session.me?.id" class="quiet-button" @click="leave">{{ $t('account-kitchen-view-leave-kitchen') }}</v-btn>
+        <v-btn
+          v-else-if="isOwner"
+          class="quiet-button"
+          :aria-label="$t('account-kitchen-view-remove', { email: p.email })"
+          @click="removing.run(p.id)"
+          >{{ $t('account-kitchen-view-remove-2') }}</v-btn
+        >
       </div>
       <div v-for="i in invitations" :key="`asked ${i.id}`" class="person asked">
         <span class="email"
-          >{{ i.email }} <span class="note">asked in as {{ i.role }}, good until {{ day(i.valid_until) }}</span></span
+          >{{ i.email }}
+          <span class="note">{{
+            $t('account-kitchen-view-asked-in-as-good-until', { role: i.role, valid_until: day(i.valid_until) })
+          }}</span></span
         >
-        <v-btn class="quiet-button" :aria-label="`Resend invitation to ${i.email}`" @click="inviting.run({ email: i.email, role: i.role })"
-          >Resend invitation</v-btn
+        <v-btn
+          class="quiet-button"
+          :aria-label="$t('account-kitchen-view-resend-invitation-to', { email: i.email })"
+          @click="inviting.run({ email: i.email, role: i.role })"
+          >{{ $t('account-kitchen-view-resend-invitation') }}</v-btn
         >
-        <v-btn class="quiet-button" :aria-label="`Cancel invitation for ${i.email}`" @click="takingBack.run(i.id)">Cancel invitation</v-btn>
+        <v-btn
+          class="quiet-button"
+          :aria-label="$t('account-kitchen-view-cancel-invitation-for', { email: i.email })"
+          @click="takingBack.run(i.id)"
+          >{{ $t('account-kitchen-view-cancel-invitation') }}</v-btn
+        >
       </div>
       <form v-if="isOwner" class="person" @submit.prevent="inviting.run({ email, role })">
-        <v-text-field v-model="email" class="email" type="email" required placeholder="e-mail" aria-label="Invite a member" />
-        <v-select v-model="role" class="role" aria-label="As" :items="roles.map((r) => ({ value: r, title: `${r}: ${MAY[r]}` }))" />
-        <v-btn type="submit" class="act-button" :disabled="inviting.busy.value">Send invitation</v-btn>
+        <v-text-field
+          v-model="email"
+          class="email"
+          type="email"
+          required
+          placeholder="e-mail"
+          :aria-label="$t('account-kitchen-view-invite-a-member')"
+        />
+        <v-select
+          v-model="role"
+          class="role"
+          :aria-label="$t('account-kitchen-view-as')"
+          :items="roles.map((r) => ({ value: r, title: `${r}: ${MAY[r]}` }))"
+        />
+        <v-btn type="submit" class="act-button" :disabled="inviting.busy.value">{{ $t('account-kitchen-view-send-invitation') }}</v-btn>
       </form>
       <p v-if="inviting.trouble.value" class="act" role="alert">{{ inviting.trouble.value }}</p>
-      <p v-if="isOwner" class="note">They join when they open the link in the email and sign in with that address.</p>
+      <p v-if="isOwner" class="note">{{ $t('account-kitchen-view-they-join-when-they-open-the') }}</p>
       <p v-if="asked.trouble.value" class="act" role="alert">{{ asked.trouble.value }}</p>
     </section>
-    <section v-if="isOwner" aria-label="What happened">
-      <h3>What happened</h3>
+    <section v-if="isOwner" :aria-label="$t('account-kitchen-view-what-happened')">
+      <h3>{{ $t('account-kitchen-view-what-happened') }}</h3>
       <HistoryList :ask="history" who />
     </section>
-    <section v-if="isOwner && !session.kitchen.erased_at" aria-label="Delete kitchen">
-      <h3>Delete kitchen</h3>
+    <section v-if="isOwner && !session.kitchen.erased_at" :aria-label="$t('account-kitchen-view-delete-kitchen')">
+      <h3>{{ $t('account-kitchen-view-delete-kitchen') }}</h3>
       <p class="note">
-        Formulas, packs, bakes, and photos are deleted after 14 days. Until then an owner can cancel. Download {{ ' '
-        }}<v-btn class="word" @click="files.exportKitchen()">the whole kitchen as a file</v-btn>{{ ' ' }}first.
+        {{ $t('account-kitchen-view-formulas-packs-bakes-and-photos-are', { value: ' ' })
+        }}<v-btn class="word" @click="files.exportKitchen()">{{ $t('account-kitchen-view-the-whole-kitchen-as-a-file') }}</v-btn
+        >{{ $t('account-kitchen-view-first', { value: ' ' }) }}
       </p>
       <form class="person" @submit.prevent="closing.run(true)">
-        <v-text-field v-model="name" class="email" :placeholder="session.kitchen.name" aria-label="Type the kitchen's name to delete it" />
-        <v-btn type="submit" class="quiet-button end" :disabled="name.trim() !== session.kitchen.name">Delete kitchen</v-btn>
+        <v-text-field
+          v-model="name"
+          class="email"
+          :placeholder="session.kitchen.name"
+          :aria-label="$t('account-kitchen-view-type-the-kitchens-name-to-delete')"
+        />
+        <v-btn type="submit" class="quiet-button end" :disabled="name.trim() !== session.kitchen.name">{{
+          $t('account-kitchen-view-delete-kitchen')
+        }}</v-btn>
       </form>
       <p v-if="closing.trouble.value" class="act" role="alert">{{ closing.trouble.value }}</p>
     </section>

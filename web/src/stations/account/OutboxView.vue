@@ -34,13 +34,13 @@ const parts = (text: string): { text: string; link: boolean }[] =>
 
 <template>
   <main class="page">
-    <h1>Outbox</h1>
-    <p class="note">No mail server is set up. Emails are saved on this computer, and anyone who uses it can read them here.</p>
+    <h1>{{ $t('account-outbox-view-outbox') }}</h1>
+    <p class="note">{{ $t('account-outbox-view-no-mail-server-is-set-up') }}</p>
     <p v-if="trouble" class="act" role="alert">{{ trouble }}</p>
-    <p v-else-if="looked && !letters.length" class="note">No emails yet.</p>
+    <p v-else-if="looked && !letters.length" class="note">{{ $t('account-outbox-view-no-emails-yet') }}</p>
     <article v-for="(letter, n) in letters" :key="`${letter.at} ${n}`">
       <h2>{{ letter.subject }}</h2>
-      <p class="note">to {{ letter.to }} · {{ new Date(letter.at).toLocaleString() }}</p>
+      <p class="note">{{ $t('account-outbox-view-to', { to: letter.to, to_locale_string: new Date(letter.at).toLocaleString() }) }}</p>
       <p class="text">
         <template v-for="(part, m) in parts(letter.text)" :key="m">
           <a v-if="part.link" :href="part.text">{{ part.text }}</a>

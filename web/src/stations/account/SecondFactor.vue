@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { account, addPasskey, passkeysHere } from '@/api/account'
 import { day, type Doing, type Factor } from './factors'
+import { t } from '@/messages'
 
 const props = defineProps<{ factors: Factor[]; doing: Doing }>()
 const emit = defineEmits<{ changed: [] }>()
@@ -20,7 +21,7 @@ async function beginFactor(): Promise<void> {
 async function endFactorSetUp(): Promise<void> {
   const reply = await props.doing(
     () => account('account/authenticators/totp', 'POST', { code: factorCode.value.trim() }),
-    'Two-step verification is on.',
+    t('account-second-factor-two-step-verification-is-on'),
   )
   if (!reply.ok) return
   secret.value = factorCode.value = ''
@@ -34,64 +35,77 @@ async function showSpare(): Promise<void> {
 async function newSpare(): Promise<void> {
   await props.doing(
     () => account('account/authenticators/recovery-codes', 'POST'),
-    'New recovery codes; the former ones are no longer good.',
+    t('account-second-factor-new-recovery-codes-the-former-ones'),
   )
   await showSpare()
   emit('changed')
 }
 async function dropFactor(): Promise<void> {
-  await props.doing(() => account('account/authenticators/totp', 'DELETE'), 'Two-step verification is off.')
+  await props.doing(() => account('account/authenticators/totp', 'DELETE'), t('account-second-factor-two-step-verification-is-off'))
   emit('changed')
 }
 async function makePasskey(): Promise<void> {
-  await props.doing(() => addPasskey(navigator.platform || 'this device'), 'Passkey added.')
+  await props.doing(
+    () => addPasskey(navigator.platform || t('account-second-factor-this-device')),
+    t('account-second-factor-passkey-added'),
+  )
   emit('changed')
 }
 async function dropPasskey(id: number): Promise<void> {
-  await props.doing(() => account('account/authenticators/webauthn', 'DELETE', { authenticators: [id] }), 'Passkey removed.')
+  await props.doing(
+    () => account('account/authenticators/webauthn', 'DELETE', { authenticators: [id] }),
+    t('account-second-factor-passkey-removed'),
+  )
   emit('changed')
 }
 </script>
 
 <template>
-  <section aria-label="Two-step verification">
-    <h3>Two-step verification</h3>
+  <section :aria-label="$t('account-second-factor-two-step-verification')">
+    <h3>{{ $t('account-second-factor-two-step-verification') }}</h3>
     <template v-if="totp">
       <p>
-        On since {{ day(totp.created_at) }}. Signing in needs a code from your authenticator app.
-        <span class="note">Recovery codes left: {{ left }}</span>
+        {{ $t('account-second-factor-on-since-signing-in-needs-a', { created_at: day(totp.created_at) }) }}
+        <span class="note">{{ $t('account-second-factor-recovery-codes-left', { left }) }}</span>
       </p>
-      <v-btn class="quiet-button" @click="showSpare">Show the recovery codes</v-btn>
-      <v-btn class="quiet-button" @click="newSpare">Create new recovery codes</v-btn>
-      <v-btn class="quiet-button" @click="dropFactor">Turn off</v-btn>
+      <v-btn class="quiet-button" @click="showSpare">{{ $t('account-second-factor-show-the-recovery-codes') }}</v-btn>
+      <v-btn class="quiet-button" @click="newSpare">{{ $t('account-second-factor-create-new-recovery-codes') }}</v-btn>
+      <v-btn class="quiet-button" @click="dropFactor">{{ $t('account-second-factor-turn-off') }}</v-btn>
     </template>
     <template v-else-if="secret">
       <div class="factor">
-        <img :src="PICTURE" alt="QR code for your authenticator app" width="148" height="148" />
+        <img :src="PICTURE" :alt="$t('account-second-factor-qr-code-for-your-authenticator-app')" width="148" height="148" />
         <form @submit.prevent="endFactorSetUp">
           <p>
-            Scan this with your authenticator app, or enter <code>{{ secret }}</code> into it.
+            {{ $t('account-second-factor-scan-this-with-your-authenticator-app') }} <code>{{ secret }}</code>
+            {{ $t('account-second-factor-into-it') }}
           </p>
-          <label>Code from the app <v-text-field v-model="factorCode" autocomplete="one-time-code" required maxlength="6" /></label>
-          <v-btn type="submit" class="act-button">Turn it on</v-btn>
+          <label
+            >{{ $t('account-second-factor-code-from-the-app') }}
+            <v-text-field v-model="factorCode" autocomplete="one-time-code" required maxlength="6"
+          /></label>
+          <v-btn type="submit" class="act-button">{{ $t('account-second-factor-turn-it-on') }}</v-btn>
         </form>
       </div>
     </template>
     <template v-else>
-      <p class="note">Adds a code from your phone to your password, so a guessed password is not enough to sign in.</p>
-      <v-btn class="quiet-button" @click="beginFactor">Set up an authenticator</v-btn>
+      <p class="note">{{ $t('account-second-factor-adds-a-code-from-your-phone') }}</p>
+      <v-btn class="quiet-button" @click="beginFactor">{{ $t('account-second-factor-set-up-an-authenticator') }}</v-btn>
     </template>
     <div v-if="spare.length" class="spare">
-      <p>Use a recovery code if you lose your phone. Each code works once. Store them away from your phone.</p>
+      <p>{{ $t('account-second-factor-use-a-recovery-code-if-you') }}</p>
       <code v-for="one in spare" :key="one">{{ one }}</code>
     </div>
     <div v-for="p in passkeys" :key="p.id" class="row">
       <span class="name"
-        >Passkey “{{ p.name }}” <span class="note">since {{ day(p.created_at) }}</span></span
+        >{{ $t('account-second-factor-passkey', { name: p.name }) }}
+        <span class="note">{{ $t('account-second-factor-since', { created_at: day(p.created_at) }) }}</span></span
       >
-      <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">Remove</v-btn>
+      <v-btn class="quiet-button" @click="dropPasskey(p.id ?? 0)">{{ $t('account-second-factor-remove') }}</v-btn>
     </div>
-    <v-btn v-if="passkeysHere()" class="quiet-button" @click="makePasskey">Add a passkey of this device</v-btn>
+    <v-btn v-if="passkeysHere()" class="quiet-button" @click="makePasskey">{{
+      $t('account-second-factor-add-a-passkey-of-this-device')
+    }}</v-btn>
   </section>
 </template>
 

@@ -8,13 +8,14 @@ import { useDo } from '@/composables/useDo'
 import { download } from '@/domain/download'
 import { localDay, weight, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ document: FormulaDocument }>()
 const session = useSession()
 const wish = reactive({ bags: 6, made_on: localDay(new Date()), width_mm: 90, height_mm: 60 })
 const body = computed(() => ({ document: props.document, ...wish }))
 const asked = useAsk(
-  () => ['premix bags', body.value],
+  () => [t('card-bag-sheet-premix-bags'), body.value],
   (at) => settled(api.POST('/api/kitchens/{kitchen_id}/premix-bags', { params: { path: at }, body: body.value })),
   { keep: true },
 )
@@ -32,11 +33,15 @@ async function save(): Promise<void> {
 <template>
   <div class="form-and-sheet">
     <form class="no-print plain-fields" @submit.prevent>
-      <label>bags, one batch each<input v-model.lazy.number="wish.bags" type="number" min="1" max="500" /></label>
-      <label>made on<input v-model.lazy="wish.made_on" type="date" /></label>
-      <label>label width, mm<input v-model.lazy.number="wish.width_mm" type="number" min="30" max="210" /></label>
-      <label>label height, mm<input v-model.lazy.number="wish.height_mm" type="number" min="20" max="297" /></label>
-      <v-btn class="act-button" :disabled="printing.busy.value || !bags" @click="save">Download labels (PDF)</v-btn>
+      <label>{{ $t('card-bag-sheet-bags-one-batch-each') }}<input v-model.lazy.number="wish.bags" type="number" min="1" max="500" /></label>
+      <label>{{ $t('card-bag-sheet-made-on') }}<input v-model.lazy="wish.made_on" type="date" /></label>
+      <label>{{ $t('card-bag-sheet-label-width-mm') }}<input v-model.lazy.number="wish.width_mm" type="number" min="30" max="210" /></label>
+      <label
+        >{{ $t('card-bag-sheet-label-height-mm') }}<input v-model.lazy.number="wish.height_mm" type="number" min="20" max="297"
+      /></label>
+      <v-btn class="act-button" :disabled="printing.busy.value || !bags" @click="save">{{
+        $t('card-bag-sheet-download-labels-pdf')
+      }}</v-btn>
       <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
     </form>
     <div v-if="bags" class="told">
@@ -45,15 +50,17 @@ async function save(): Promise<void> {
         <p v-for="w in bags.words.slice(1)" :key="w">{{ w }}</p>
       </article>
       <p class="note">
-        Use-by date based on {{ bags.why_use_by }}.
-        <template v-if="bags.to_add_allergens.length"> Added ingredients contain {{ bags.to_add_allergens.join(', ') }}.</template>
+        {{ $t('card-bag-sheet-use-by-date-based-on', { why_use_by: bags.why_use_by }) }}
+        <template v-if="bags.to_add_allergens.length">{{
+          $t('card-bag-sheet-added-ingredients-contain', { to_add_allergens: bags.to_add_allergens.join(', ') })
+        }}</template>
       </p>
       <table class="figures">
         <thead>
           <tr>
-            <th>In the bag</th>
-            <th>one bag</th>
-            <th>{{ bags.bags }} {{ bags.bags === 1 ? 'bag' : 'bags' }}</th>
+            <th>{{ $t('card-bag-sheet-in-the-bag') }}</th>
+            <th>{{ $t('card-bag-sheet-one-bag') }}</th>
+            <th>{{ bags.bags }} {{ $t('card-bag-sheet-value', { bags: bags.bags }) }}</th>
           </tr>
         </thead>
         <tbody>
@@ -63,7 +70,7 @@ async function save(): Promise<void> {
             <td class="n">{{ weight(p.whole_g, session.units) }} {{ unit }}</td>
           </tr>
           <tr class="sum">
-            <td>together</td>
+            <td>{{ $t('card-bag-sheet-together') }}</td>
             <td class="n">{{ weight(bags.bag_g, session.units) }} {{ unit }}</td>
             <td class="n">{{ weight(bags.whole_g, session.units) }} {{ unit }}</td>
           </tr>

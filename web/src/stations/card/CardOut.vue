@@ -8,6 +8,7 @@ import { useDo } from '@/composables/useDo'
 import { download } from '@/domain/download'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import { t } from '@/messages'
 
 const props = defineProps<{ id: number; document: FormulaDocument; batches: number; sort: string }>()
 const session = useSession()
@@ -16,12 +17,12 @@ const STYLES = [
   { id: 'pdf-a4', name: 'PDF, A4' },
   { id: 'pdf-letter', name: 'PDF, Letter' },
   { id: 'pdf-a6', name: 'PDF, A6 card' },
-  { id: 'text', name: 'plain text' },
-  { id: 'markdown', name: 'Markdown' },
+  { id: 'text', name: t('card-card-out-plain-text') },
+  { id: 'markdown', name: t('card-card-out-markdown') },
   { id: 'jsonld', name: 'recipe JSON-LD' },
   { id: 'csv', name: 'CSV' },
-  { id: 'xlsx', name: 'Excel workbook (XLSX)' },
-  { id: 'png', name: 'Layer diagram (PNG)' },
+  { id: 'xlsx', name: t('card-card-out-excel-workbook-xlsx') },
+  { id: 'png', name: t('card-card-out-layer-diagram-png') },
 ]
 const style = ref('pdf-a4')
 const ENDINGS: Record<string, string> = { text: 'txt', markdown: 'md', jsonld: 'json', csv: 'csv', xlsx: 'xlsx', png: 'png' }
@@ -58,9 +59,9 @@ const address = computed(() => (shared.answer.value?.address ? `${window.locatio
 async function copy(): Promise<void> {
   try {
     await navigator.clipboard.writeText(address.value)
-    toasts.show('Link copied.')
+    toasts.show(t('card-card-out-link-copied'))
   } catch {
-    toasts.show('Copying is blocked in this browser. Select the link and copy it.', { tone: 'act' })
+    toasts.show(t('card-card-out-copying-is-blocked-in-this-browser'), { tone: 'act' })
   }
 }
 </script>
@@ -68,21 +69,23 @@ async function copy(): Promise<void> {
 <template>
   <div class="out no-print plain-fields">
     <label
-      >as
-      <select v-model="style" aria-label="File format">
+      >{{ $t('card-card-out-as') }}
+      <select v-model="style" :aria-label="$t('card-card-out-file-format')">
         <option v-for="s in STYLES" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select></label
     >
-    <v-btn class="quiet-button" :disabled="filing.busy.value" @click="save">Download</v-btn>
+    <v-btn class="quiet-button" :disabled="filing.busy.value" @click="save">{{ $t('card-card-out-download') }}</v-btn>
     <template v-if="session.may('formulas.share')">
       <template v-if="address">
         <span class="note"
-          >Anyone with this link can view the latest saved version: <code>{{ address }}</code></span
+          >{{ $t('card-card-out-anyone-with-this-link-can-view') }} <code>{{ address }}</code></span
         >
-        <v-btn class="quiet-button tiny-button" @click="copy">Copy</v-btn>
-        <v-btn class="quiet-button tiny-button" @click="sharing.run(false)">Stop sharing</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="copy">{{ $t('card-card-out-copy') }}</v-btn>
+        <v-btn class="quiet-button tiny-button" @click="sharing.run(false)">{{ $t('card-card-out-stop-sharing') }}</v-btn>
       </template>
-      <v-btn v-else class="quiet-button" :disabled="sharing.busy.value" @click="sharing.run(true)">Create a share link</v-btn>
+      <v-btn v-else class="quiet-button" :disabled="sharing.busy.value" @click="sharing.run(true)">{{
+        $t('card-card-out-create-a-share-link')
+      }}</v-btn>
     </template>
   </div>
 </template>

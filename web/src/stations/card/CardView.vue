@@ -18,16 +18,17 @@ import BagSheet from './BagSheet.vue'
 import LabelSheet from './LabelSheet.vue'
 import PanelSheet from './PanelSheet.vue'
 import RecipeSheet from './RecipeSheet.vue'
+import { t } from '@/messages'
 
 const props = defineProps<{ id: number }>()
 const bench = useBench()
 const region = ref<'us' | 'eu'>(localStorage.getItem('card region') === 'eu' ? 'eu' : 'us')
 const ranges = ref(false)
 const SIDES = [
-  { id: 'recipe', name: 'Recipe' },
-  { id: 'panel', name: 'Panel and allergens' },
-  { id: 'label', name: 'Pack label' },
-  { id: 'bags', name: 'Premix bags' },
+  { id: 'recipe', name: t('card-card-view-recipe') },
+  { id: 'panel', name: t('card-card-view-panel-and-allergens') },
+  { id: 'label', name: t('card-card-view-pack-label') },
+  { id: 'bags', name: t('card-card-view-premix-bags') },
 ] as const
 type Side = (typeof SIDES)[number]['id']
 const side = ref<Side>(SIDES.find((s) => s.id === localStorage.getItem('card side'))?.id ?? 'recipe')
@@ -78,7 +79,7 @@ const print = (): void => {
   <FormulaFrame :missing="missing" :balance="false">
     <div class="card">
       <div class="tools">
-        <div role="radiogroup" aria-label="Card section" class="regions">
+        <div role="radiogroup" :aria-label="$t('card-card-view-card-section')" class="regions">
           <v-btn
             v-for="s in SIDES"
             :key="s.id"
@@ -98,17 +99,17 @@ const print = (): void => {
             max="200"
             step="0.5"
             class="batches"
-            aria-label="Batches"
-          />batches</label
+            :aria-label="$t('card-card-view-batches')"
+          />{{ $t('card-card-view-batches-2') }}</label
         >
         <label v-if="side === 'recipe' && bench.document?.sorts?.length" class="note"
-          >sort
-          <select v-model="wanted" aria-label="Variety">
-            <option value="">All varieties</option>
+          >{{ $t('card-card-view-sort') }}
+          <select v-model="wanted" :aria-label="$t('card-card-view-variety')">
+            <option value="">{{ $t('card-card-view-all-varieties') }}</option>
             <option v-for="own in bench.document.sorts" :key="own.name" :value="own.name">{{ own.name }}</option>
           </select></label
         >
-        <div v-if="side === 'panel' || side === 'label'" role="radiogroup" aria-label="Region" class="regions">
+        <div v-if="side === 'panel' || side === 'label'" role="radiogroup" :aria-label="$t('card-card-view-region')" class="regions">
           <v-btn
             v-for="r in ['us', 'eu'] as const"
             :key="r"
@@ -118,12 +119,12 @@ const print = (): void => {
             :class="{ on: region === r }"
             @click="region = r"
           >
-            {{ r === 'us' ? 'United States' : 'European Union' }}
+            {{ r === 'us' ? $t('card-card-view-united-states') : $t('card-card-view-european-union') }}
           </v-btn>
         </div>
-        <v-checkbox v-if="side === 'panel'" v-model="ranges" label="show how rounding could differ" />
+        <v-checkbox v-if="side === 'panel'" v-model="ranges" :label="$t('card-card-view-show-how-rounding-could-differ')" />
         <span class="spring" />
-        <v-btn class="act-button" @click="print">Print</v-btn>
+        <v-btn class="act-button" @click="print">{{ $t('card-card-view-print') }}</v-btn>
       </div>
       <template v-if="settledDocument && bench.formulaId === id">
         <template v-if="side === 'recipe'">
@@ -140,23 +141,27 @@ const print = (): void => {
           <header>
             <h2>{{ card.name }}</h2>
             <p>
-              {{ card.form }} · {{ card.pieces }} {{ card.pieces === 1 ? 'piece' : 'pieces' }} of about
-              {{ inWeight(card.piece_g.value, session.units) }}
-              baked
+              {{
+                $t('card-card-view-of-about-baked', {
+                  form: card.form,
+                  pieces: card.pieces,
+                  piece_g: inWeight(card.piece_g.value, session.units),
+                })
+              }}
               <span v-if="net"
-                >· <b>{{ figure(net.estimate.value, 1) }} g net carbs</b> per piece
+                >· <b>{{ $t('card-card-view-g-net-carbs', { estimate: figure(net.estimate.value, 1) }) }}</b>
+                {{ $t('card-card-view-per-piece') }}
                 <span class="note">({{ range(net.estimate.low, net.estimate.high, 1) }}; {{ net.rule }})</span></span
               >
             </p>
             <p v-if="card.problems.length" class="act">
-              {{ card.problems.length }} {{ card.problems.length === 1 ? 'ingredient is' : 'ingredients are' }} missing from these figures.
-              Fix {{ card.problems.length === 1 ? 'it' : 'them' }} in the formula first.
+              {{ $t('card-card-view-missing-from-these-figures-fix-in', { problems: card.problems.length }) }}
             </p>
           </header>
           <div class="columns">
             <PanelSheet v-if="panel" :panel="panel" :ranges="ranges" />
             <div class="words">
-              <h3>Ingredients</h3>
+              <h3>{{ $t('card-card-view-ingredients') }}</h3>
               <p class="statement">
                 <span v-for="(part, i) in statement?.parts" :key="i"
                   ><strong v-if="part.strong">{{ part.text }}</strong
@@ -165,25 +170,26 @@ const print = (): void => {
               </p>
               <p v-if="statement?.contains" class="contains">{{ statement.contains }}</p>
               <p v-if="toRead" class="note no-print">
-                Shown with typical sub-ingredients: {{ toRead }}. Enter the ingredient list from your pack on its Pantry page.
+                {{ $t('card-card-view-shown-with-typical-sub-ingredients-enter', { to_read: toRead }) }}
               </p>
-              <h3>Allergens</h3>
+              <h3>{{ $t('card-card-view-allergens') }}</h3>
               <p class="chips">
-                <span v-for="a in listed" :key="a.name" class="chip">{{ a.traces ? 'may contain ' : '' }}{{ a.name }}</span
-                ><span v-if="!listed.length" class="note">None of the listed allergens</span>
+                <span v-for="a in listed" :key="a.name" class="chip"
+                  >{{ a.traces ? $t('card-card-view-may-contain') + ' ' : '' }}{{ a.name }}</span
+                ><span v-if="!listed.length" class="note">{{ $t('card-card-view-none-of-the-listed-allergens') }}</span>
               </p>
-              <h3>Claims you can make</h3>
+              <h3>{{ $t('card-card-view-claims-you-can-make') }}</h3>
               <p class="chips">
                 <span v-for="c in card.claims" :key="c.key" class="chip holds" :title="c.basis">{{ c.name }}</span><span
                   v-if="!card.claims.length"
                   class="note"
-                  >No claims possible without more certified packs</span
+                  >{{ $t('card-card-view-no-claims-possible-without-more-certified') }}</span
                 >
               </p>
               <ul class="unsure no-print">
                 <li v-for="c in card.unsure" :key="c.key">{{ c.text }}</li>
               </ul>
-              <h3>Cautions</h3>
+              <h3>{{ $t('card-card-view-cautions') }}</h3>
               <ul>
                 <li v-for="c in card.cautions" :key="c.text" :title="c.source">{{ c.text }}</li>
               </ul>

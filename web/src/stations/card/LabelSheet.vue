@@ -39,21 +39,23 @@ async function save(): Promise<void> {
 <template>
   <div class="form-and-sheet">
     <form class="no-print plain-fields" @submit.prevent>
-      <label>business<input v-model.lazy="told.business" maxlength="120" /></label>
-      <label>address<input v-model.lazy="told.address" maxlength="200" /></label>
-      <label>pieces in a pack<input v-model.lazy.number="told.pieces_a_pack" type="number" min="1" max="1000" /></label>
-      <label>baked on<input v-model.lazy="told.baked_on" type="date" /></label>
-      <label>lot<input v-model.lazy="told.lot" maxlength="40" /></label>
-      <label>width, mm<input v-model.lazy.number="told.width_mm" type="number" min="30" max="210" /></label>
-      <label>height, mm<input v-model.lazy.number="told.height_mm" type="number" min="20" max="297" /></label>
-      <v-btn class="act-button" :disabled="printing.busy.value" @click="save">Download label (PDF)</v-btn>
+      <label>{{ $t('card-label-sheet-business') }}<input v-model.lazy="told.business" maxlength="120" /></label>
+      <label>{{ $t('card-label-sheet-address') }}<input v-model.lazy="told.address" maxlength="200" /></label>
+      <label
+        >{{ $t('card-label-sheet-pieces-in-a-pack') }}<input v-model.lazy.number="told.pieces_a_pack" type="number" min="1" max="1000"
+      /></label>
+      <label>{{ $t('card-label-sheet-baked-on') }}<input v-model.lazy="told.baked_on" type="date" /></label>
+      <label>{{ $t('card-label-sheet-lot') }}<input v-model.lazy="told.lot" maxlength="40" /></label>
+      <label>{{ $t('card-label-sheet-width-mm') }}<input v-model.lazy.number="told.width_mm" type="number" min="30" max="210" /></label>
+      <label>{{ $t('card-label-sheet-height-mm') }}<input v-model.lazy.number="told.height_mm" type="number" min="20" max="297" /></label>
+      <v-btn class="act-button" :disabled="printing.busy.value" @click="save">{{ $t('card-label-sheet-download-label-pdf') }}</v-btn>
       <p v-if="asked.trouble.value" role="alert" class="act">{{ asked.trouble.value }}</p>
     </form>
     <div v-if="label">
       <article class="pack">
         <h2>{{ label.name }}</h2>
         <p>
-          Ingredients:
+          {{ $t('card-label-sheet-ingredients') }}
           <template v-for="(part, n) in label.statement" :key="n"
             ><b v-if="part.strong">{{ part.text }}</b
             ><template v-else>{{ part.text }}</template></template
@@ -63,9 +65,9 @@ async function save(): Promise<void> {
           <b>{{ label.contains }}</b>
         </p>
         <p v-for="w in label.words" :key="w">{{ w }}</p>
-        <p class="note">The nutrition panel for this region is printed below the label.</p>
+        <p class="note">{{ $t('card-label-sheet-the-nutrition-panel-for-this-region') }}</p>
       </article>
-      <h3 class="no-print">Still needed before you can sell this</h3>
+      <h3 class="no-print">{{ $t('card-label-sheet-still-needed-before-you-can-sell') }}</h3>
       <ul class="no-print">
         <li v-for="m in label.missing" :key="m">{{ m }}</li>
       </ul>

@@ -11,16 +11,18 @@ defineProps<{ panel: Panel; ranges: boolean }>()
     <template v-if="panel.style === 'us'">
       <p class="line">{{ panel.servings }}</p>
       <p class="line strong">
-        <span>Serving size</span><span>{{ panel.serving }}</span>
+        <span>{{ $t('card-panel-sheet-serving-size') }}</span><span>{{ panel.serving }}</span>
       </p>
       <div class="thick" />
     </template>
     <table>
       <thead>
         <tr>
-          <th scope="col"><span class="visually-hidden">figure</span></th>
+          <th scope="col">
+            <span class="visually-hidden">{{ $t('card-panel-sheet-figure') }}</span>
+          </th>
           <th v-for="c in panel.columns" :key="c">{{ c }}</th>
-          <th v-if="panel.style === 'us'">% Daily Value</th>
+          <th v-if="panel.style === 'us'">{{ $t('card-panel-sheet-daily-value') }}</th>
         </tr>
       </thead>
       <tbody>

@@ -59,8 +59,9 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
     <header>
       <h2>{{ recipe.name }}</h2>
       <p>
-        {{ recipe.form }} · {{ recipe.yields }} · <b>{{ recipe.net_carbs }} net carbs</b> per piece
-        <span class="note">({{ recipe.net_rule }})</span><template v-if="recipe.cost"> · {{ recipe.cost }}</template>
+        {{ recipe.form }} · {{ recipe.yields }} · <b>{{ $t('card-recipe-sheet-net-carbs', { net_carbs: recipe.net_carbs }) }}</b>
+        {{ $t('card-recipe-sheet-per-piece') }} <span class="note">({{ recipe.net_rule }})</span
+        ><template v-if="recipe.cost"> · {{ recipe.cost }}</template>
       </p>
       <p v-if="recipe.incomplete" class="act" role="alert">{{ recipe.incomplete }}</p>
     </header>
@@ -74,9 +75,9 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
                 <td class="grams">{{ line.amount }}</td>
                 <td class="measure">
                   {{ line.measure
-                  }}<span v-if="line.weigh_it" class="weigh" title="A spoon is not accurate enough here: weigh this ingredient">
-                    weigh it</span
-                  >
+                  }}<span v-if="line.weigh_it" class="weigh" :title="$t('card-recipe-sheet-a-spoon-is-not-accurate-enough')">{{
+                    $t('card-recipe-sheet-weigh-it')
+                  }}</span>
                 </td>
                 <td>
                   {{ line.name }}<span v-if="line.note" class="note">, {{ line.note }}</span>
@@ -86,27 +87,35 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
           </table>
         </template>
         <template v-if="recipe.variants.length">
-          <h3>Variations</h3>
+          <h3>{{ $t('card-recipe-sheet-variations') }}</h3>
           <ul class="variants">
             <li v-for="variant in recipe.variants" :key="`${variant.kind} ${variant.name}`">
               <b>{{ variant.name }}</b>: {{ variant.text }}
             </li>
           </ul>
         </template>
-        <h3>Storage</h3>
+        <h3>{{ $t('card-recipe-sheet-storage') }}</h3>
         <p>{{ recipe.keeping.text }}</p>
       </div>
       <div>
-        <h3>Method</h3>
+        <h3>{{ $t('card-recipe-sheet-method') }}</h3>
         <ol>
           <li v-for="(step, n) in recipe.steps" :key="step.id" :class="{ stale: step.stale }">
             <div v-if="editing === step.id">
-              <textarea ref="box" v-model="words" rows="3" :aria-label="`Step: ${step.title}`" @keydown.esc="editing = ''" />
+              <textarea
+                ref="box"
+                v-model="words"
+                rows="3"
+                :aria-label="$t('card-recipe-sheet-step', { title: step.title })"
+                @keydown.esc="editing = ''"
+              />
               <span class="acts no-print">
-                <v-btn class="act-button tiny-button" @click="keep(step, words)">Save</v-btn>
-                <v-btn class="quiet-button tiny-button" @click="keep(step, '')">Hide step</v-btn>
-                <v-btn v-if="step.edited" class="quiet-button tiny-button" @click="keep(step, null)">Reset to computed text</v-btn>
-                <v-btn class="quiet-button tiny-button" @click="editing = ''">Cancel</v-btn>
+                <v-btn class="act-button tiny-button" @click="keep(step, words)">{{ $t('card-recipe-sheet-save') }}</v-btn>
+                <v-btn class="quiet-button tiny-button" @click="keep(step, '')">{{ $t('card-recipe-sheet-hide-step') }}</v-btn>
+                <v-btn v-if="step.edited" class="quiet-button tiny-button" @click="keep(step, null)">{{
+                  $t('card-recipe-sheet-reset-to-computed-text')
+                }}</v-btn>
+                <v-btn class="quiet-button tiny-button" @click="editing = ''">{{ $t('card-recipe-sheet-cancel') }}</v-btn>
               </span>
             </div>
             <template v-else>
@@ -116,19 +125,19 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
               <v-btn
                 v-if="bench.mayEdit"
                 class="quiet-button tiny-button pen no-print"
-                :aria-label="`Rewrite: ${step.title}`"
+                :aria-label="$t('card-recipe-sheet-rewrite', { title: step.title })"
                 @click="open(step)"
                 >✎</v-btn
               >
               <p v-if="step.stale" class="act no-print">
-                The numbers changed since you edited this step. Now: {{ step.computed }}
-                <v-btn class="quiet-button tiny-button" @click="keep(step, null)">Use new text</v-btn>
+                {{ $t('card-recipe-sheet-the-numbers-changed-since-you-edited', { computed: step.computed }) }}
+                <v-btn class="quiet-button tiny-button" @click="keep(step, null)">{{ $t('card-recipe-sheet-use-new-text') }}</v-btn>
               </p>
             </template>
           </li>
         </ol>
         <p v-if="left.length && bench.mayEdit" class="note no-print">
-          {{ left.length }} {{ left.length === 1 ? 'step is' : 'steps are' }} left out.
+          {{ $t('card-recipe-sheet-left-out', { left: left.length }) }}
           <v-btn
             class="quiet-button tiny-button"
             @click="
@@ -137,7 +146,7 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
                 method: Object.fromEntries(Object.entries(doc.method ?? {}).filter(([, e]) => e?.text?.trim())),
               }))
             "
-            >Show hidden steps</v-btn
+            >{{ $t('card-recipe-sheet-show-hidden-steps') }}</v-btn
           >
         </p>
       </div>

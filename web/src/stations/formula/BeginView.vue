@@ -53,38 +53,58 @@ const grams = (g: number | null | undefined): string => (g == null ? '' : `${wei
 
 <template>
   <div class="begin">
-    <h2>New formula from a shape</h2>
-    <p class="lead">What do you want to bake, and which limits must it meet?</p>
-    <form class="asked" aria-label="Requirements" @submit.prevent="start">
-      <label class="note">Shape<v-select v-model="form" class="field" aria-label="Shape" :items="forms" /></label>
+    <h2>{{ $t('formula-begin-view-new-formula-from-a-shape') }}</h2>
+    <p class="lead">{{ $t('formula-begin-view-what-do-you-want-to-bake') }}</p>
+    <form class="asked" :aria-label="$t('formula-begin-view-requirements')" @submit.prevent="start">
       <label class="note"
-        >Max net carbs, g per piece<v-text-field v-model="carbs" class="field" inputmode="decimal" placeholder="as usual"
+        >{{ $t('formula-begin-view-shape')
+        }}<v-select v-model="form" class="field" :aria-label="$t('formula-begin-view-shape')" :items="forms"
       /></label>
       <label class="note"
-        >Min protein, g per piece<v-text-field v-model="protein" class="field" inputmode="decimal" placeholder="as usual"
+        >{{ $t('formula-begin-view-max-net-carbs-g-per-piece')
+        }}<v-text-field v-model="carbs" class="field" inputmode="decimal" :placeholder="$t('formula-begin-view-as-usual')"
       /></label>
-      <label class="note">Pieces<v-text-field v-model="pieces" class="field" inputmode="numeric" placeholder="as usual" /></label>
       <label class="note"
-        >Without<v-select v-model="without" class="field" multiple aria-label="Exclude" placeholder="nothing excluded" :items="leave"
+        >{{ $t('formula-begin-view-min-protein-g-per-piece')
+        }}<v-text-field v-model="protein" class="field" inputmode="decimal" :placeholder="$t('formula-begin-view-as-usual')"
       /></label>
-      <v-checkbox v-model="stock" label="only from my stock" />
-      <v-btn class="act-button" type="submit" :disabled="!session.may('formulas.edit') || jobs.underWay.value">Suggest formulas</v-btn>
+      <label class="note"
+        >{{ $t('formula-begin-view-pieces')
+        }}<v-text-field v-model="pieces" class="field" inputmode="numeric" :placeholder="$t('formula-begin-view-as-usual')"
+      /></label>
+      <label class="note"
+        >{{ $t('formula-begin-view-without')
+        }}<v-select
+          v-model="without"
+          class="field"
+          multiple
+          :aria-label="$t('formula-begin-view-exclude')"
+          :placeholder="$t('formula-begin-view-nothing-excluded')"
+          :items="leave"
+      /></label>
+      <v-checkbox v-model="stock" :label="$t('formula-begin-view-only-from-my-stock')" />
+      <v-btn class="act-button" type="submit" :disabled="!session.may('formulas.edit') || jobs.underWay.value">{{
+        $t('formula-begin-view-suggest-formulas')
+      }}</v-btn>
     </form>
-    <p v-if="jobs.underWay.value" role="status">Balancing a few formulas…</p>
+    <p v-if="jobs.underWay.value" role="status">{{ $t('formula-begin-view-balancing-a-few-formulas') }}</p>
     <p v-if="jobs.trouble.value" class="act" role="alert">{{ jobs.trouble.value }}</p>
     <p v-if="made && !made.length">
-      None of our starter formulas works {{ stock ? 'with what you have in stock' : 'with all of that excluded' }}. Loosen a limit or choose
-      another shape.
+      {{
+        $t('formula-begin-view-none-of-our-starter-formulas-works', {
+          stock: stock ? $t('formula-begin-view-with-what-you-have-in-stock') : $t('formula-begin-view-with-all-of-that-excluded'),
+        })
+      }}
     </p>
-    <ul v-if="made?.length" class="made" aria-label="Suggested formulas">
+    <ul v-if="made?.length" class="made" :aria-label="$t('formula-begin-view-suggested-formulas')">
       <li v-for="b in made" :key="b.name">
         <h3>{{ b.name }}</h3>
         <p class="note" :class="{ about: !b.met }">{{ b.text }}</p>
         <table class="figures">
           <thead>
             <tr>
-              <th scope="col">ingredient</th>
-              <th scope="col">weight</th>
+              <th scope="col">{{ $t('formula-begin-view-ingredient') }}</th>
+              <th scope="col">{{ $t('formula-begin-view-weight') }}</th>
             </tr>
           </thead>
           <tbody>
@@ -94,7 +114,9 @@ const grams = (g: number | null | undefined): string => (g == null ? '' : `${wei
             </tr>
           </tbody>
         </table>
-        <v-btn class="act-button" :disabled="creating.busy.value" @click="creating.run(b)">Use this formula</v-btn>
+        <v-btn class="act-button" :disabled="creating.busy.value" @click="creating.run(b)">{{
+          $t('formula-begin-view-use-this-formula')
+        }}</v-btn>
       </li>
     </ul>
   </div>

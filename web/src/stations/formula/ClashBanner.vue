@@ -2,21 +2,29 @@
 import { computed } from 'vue'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const bench = useBench()
 const session = useSession()
-const who = computed(() => (bench.clash?.by && bench.clash.by === session.me?.email ? 'Your other tab' : bench.clash?.by || 'Somebody'))
+const who = computed(() =>
+  bench.clash?.by && bench.clash.by === session.me?.email
+    ? t('formula-clash-banner-your-other-tab')
+    : bench.clash?.by || t('formula-clash-banner-somebody'),
+)
 </script>
 
 <template>
   <section v-if="bench.clash" class="clash" role="alert">
     <p>
-      <b>{{ who }} saved this formula while you were editing.</b> Nothing is lost. Your version is on this device; theirs is saved.
+      <b>{{ $t('formula-clash-banner-saved-this-formula-while-you-were', { who }) }}</b>
+      {{ $t('formula-clash-banner-nothing-is-lost-your-version-is') }}
     </p>
-    <p v-if="bench.clash.differences.length" class="note">Differences, yours → theirs: {{ bench.clash.differences.join(' · ') }}</p>
+    <p v-if="bench.clash.differences.length" class="note">
+      {{ $t('formula-clash-banner-differences-yours-theirs', { differences: bench.clash.differences.join(' · ') }) }}
+    </p>
     <div class="actions">
-      <v-btn class="act-button" @click="bench.keepMine()">Keep mine</v-btn>
-      <v-btn class="quiet-button" @click="bench.takeTheirs()">Use theirs</v-btn>
+      <v-btn class="act-button" @click="bench.keepMine()">{{ $t('formula-clash-banner-keep-mine') }}</v-btn>
+      <v-btn class="quiet-button" @click="bench.takeTheirs()">{{ $t('formula-clash-banner-use-theirs') }}</v-btn>
     </div>
   </section>
   <section v-else-if="bench.refusal || bench.saveRefusal" class="clash" role="alert">

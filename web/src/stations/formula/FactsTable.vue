@@ -5,14 +5,15 @@ import type { Analysis } from '@/api/types'
 import { figure, inWeight, range, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 type Facts = Analysis['nutrition']['piece']
 const bench = useBench()
 const session = useSession()
 const ranges = ref(false)
 const rows: { key: keyof Facts; label: string; unit: string; digits: number }[] = [
-  { key: 'net_carbs', label: 'net carbs', unit: 'g', digits: 1 },
-  { key: 'total_carbs', label: 'total carbohydrate', unit: 'g', digits: 1 },
+  { key: 'net_carbs', label: t('formula-facts-table-net-carbs'), unit: 'g', digits: 1 },
+  { key: 'total_carbs', label: t('formula-facts-table-total-carbohydrate'), unit: 'g', digits: 1 },
   { key: 'fibre', label: 'fibre', unit: 'g', digits: 1 },
   { key: 'sugars', label: 'sugars', unit: 'g', digits: 1 },
   { key: 'protein', label: 'protein', unit: 'g', digits: 1 },
@@ -26,10 +27,10 @@ const columns = computed(() => {
   if (!n) return []
   const eaten = bench.document?.form.serving_pieces ?? 1
   return [
-    { head: 'per piece', facts: n.piece },
-    ...(eaten > 1 ? [{ head: `${eaten} pieces`, facts: n.serving }] : []),
-    { head: '100 g dough', facts: n.dough_100g },
-    { head: '100 g baked', facts: n.baked_100g },
+    { head: t('formula-facts-table-per-piece'), facts: n.piece },
+    ...(eaten > 1 ? [{ head: t('formula-facts-table-pieces', { eaten }), facts: n.serving }] : []),
+    { head: t('formula-facts-table-100-g-dough'), facts: n.dough_100g },
+    { head: t('formula-facts-table-100-g-baked'), facts: n.baked_100g },
   ]
 })
 const conventions = computed(() => {
@@ -47,13 +48,17 @@ const conventions = computed(() => {
 <template>
   <section v-if="bench.analysis?.lines.length" class="facts">
     <h3>
-      Nutrition
-      <v-btn class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{ ranges ? 'Values only' : 'with ranges' }}</v-btn>
+      {{ $t('formula-facts-table-nutrition') }}
+      <v-btn class="note" :aria-pressed="ranges" @click="ranges = !ranges">{{
+        ranges ? $t('formula-facts-table-values-only') : $t('formula-facts-table-with-ranges')
+      }}</v-btn>
     </h3>
     <table>
       <thead>
         <tr>
-          <th scope="col"><span class="visually-hidden">figure</span></th>
+          <th scope="col">
+            <span class="visually-hidden">{{ $t('formula-facts-table-figure') }}</span>
+          </th>
           <th v-for="c in columns" :key="c.head">{{ c.head }}</th>
         </tr>
       </thead>
@@ -70,12 +75,22 @@ const conventions = computed(() => {
       </tbody>
     </table>
     <p class="note">
-      The dough is {{ figure(bench.analysis.totals.water_percent, 0) }} % water ({{ weight(bench.analysis.water.free_g, session.units) }}
-      {{ weightUnit(session.units) }} of it free), {{ figure(bench.analysis.totals.fat_percent, 0) }} % fat, and
-      {{ figure(bench.analysis.totals.protein_percent, 0) }} % protein. Net carbs per piece by each method:
-      <span v-for="(c, i) in conventions" :key="c.id">{{ i ? ' · ' : '' }}{{ c.id }} {{ figure(c.e.value, 1) }}</span> g. A piece weighs
-      about {{ inWeight(bench.analysis.nutrition.piece.grams.value, session.units) }} baked, by this shape's usual loss. Energy:
-      {{ bench.analysis.basis.energy_method }}.
+      {{
+        $t('formula-facts-table-the-dough-is-water-of-it', {
+          water_percent: figure(bench.analysis.totals.water_percent, 0),
+          free_g: weight(bench.analysis.water.free_g, session.units),
+          unit: weightUnit(session.units),
+          fat_percent: figure(bench.analysis.totals.fat_percent, 0),
+          protein_percent: figure(bench.analysis.totals.protein_percent, 0),
+        })
+      }}
+      <span v-for="(c, i) in conventions" :key="c.id">{{ i ? ' · ' : '' }}{{ c.id }} {{ figure(c.e.value, 1) }}</span>
+      {{
+        $t('formula-facts-table-g-a-piece-weighs-about-baked', {
+          grams: inWeight(bench.analysis.nutrition.piece.grams.value, session.units),
+          energy_method: bench.analysis.basis.energy_method,
+        })
+      }}
     </p>
   </section>
 </template>

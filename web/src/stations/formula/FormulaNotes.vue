@@ -19,14 +19,14 @@ function save(): void {
 
 <template>
   <label class="notes">
-    <span class="figure">Notes</span>
+    <span class="figure">{{ $t('formula-formula-notes-notes') }}</span>
     <v-textarea
       v-model="text"
       class="field"
       rows="3"
       maxlength="20000"
       :readonly="!bench.mayEdit"
-      placeholder="Notes for when you bake"
+      :placeholder="$t('formula-formula-notes-notes-for-when-you-bake')"
       @change="save"
     />
   </label>

@@ -14,6 +14,7 @@ import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
 import { useToasts } from '@/stores/toasts'
 import type { FormulaDocument } from '@/api/types'
+import { t } from '@/messages'
 
 const WIDTH = 460
 const HEIGHT = 220
@@ -75,30 +76,41 @@ function take(): void {
   if (!made || !fresh.value) return
   const lines = made.document.lines
   bench.edit((doc) => ({ ...doc, lines: lines ?? [] }))
-  toasts.show('Trade-off applied.', { action: { label: 'Undo', run: () => void bench.goBack() } })
+  toasts.show(t('formula-front-panel-trade-off-applied'), {
+    action: { label: t('formula-front-panel-undo'), run: () => void bench.goBack() },
+  })
   panels.open.value = 'lines'
 }
 </script>
 
 <template>
-  <section class="front" aria-label="Trade-offs">
+  <section class="front" :aria-label="$t('formula-front-panel-trade-offs')">
     <div class="panel-head">
-      <h3>Trade-offs</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <h3>{{ $t('formula-front-panel-trade-offs') }}</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-front-panel-back-to-ingredients') }}</v-btn>
     </div>
     <p class="asked">
-      <v-select v-model="x" class="field" aria-label="Improve" :items="further" />
-      <span>at the cost of</span>
-      <v-select v-model="y" class="field" aria-label="At the cost of" :items="axes.filter((a) => a.value !== x)" />
+      <v-select v-model="x" class="field" :aria-label="$t('formula-front-panel-improve')" :items="further" />
+      <span>{{ $t('formula-front-panel-at-the-cost-of') }}</span>
+      <v-select
+        v-model="y"
+        class="field"
+        :aria-label="$t('formula-front-panel-at-the-cost-of-2')"
+        :items="axes.filter((a) => a.value !== x)"
+      />
       <v-btn v-if="!jobs.underWay.value" class="act-button" :disabled="!bench.mayEdit" @click="start">{{
-        front ? 'Redraw' : 'Draw chart'
+        front ? $t('formula-front-panel-redraw') : $t('formula-front-panel-draw-chart')
       }}</v-btn>
-      <JobProgress v-else-if="jobs.job.value" :job="jobs.job.value" what="points" @stop="jobs.stop()" />
+      <JobProgress v-else-if="jobs.job.value" :job="jobs.job.value" :what="$t('formula-front-panel-points')" @stop="jobs.stop()" />
     </p>
     <p v-if="jobs.trouble.value" class="act" role="alert">{{ jobs.trouble.value }}</p>
-    <p v-if="front && !front.points.length">No formula goes further without giving up another target.</p>
+    <p v-if="front && !front.points.length">{{ $t('formula-front-panel-no-formula-goes-further-without-giving') }}</p>
     <template v-else-if="front && ends">
-      <svg :viewBox="`-44 -10 ${WIDTH + 60} ${HEIGHT + 46}`" role="group" :aria-label="`${name(front.x)} against ${name(front.y)}`">
+      <svg
+        :viewBox="`-44 -10 ${WIDTH + 60} ${HEIGHT + 46}`"
+        role="group"
+        :aria-label="$t('formula-front-panel-against', { front: name(front.x), front_2: name(front.y) })"
+      >
         <path :d="`M 0 0 V ${HEIGHT} H ${WIDTH}`" class="axis" />
         <text x="0" :y="HEIGHT + 16">{{ figure(ends.x[0], 1) }}</text>
         <text :x="WIDTH" :y="HEIGHT + 16" text-anchor="end">{{ figure(ends.x[1], 1) }}</text>
@@ -107,7 +119,9 @@ function take(): void {
         <text x="-6" y="8" text-anchor="end">{{ figure(ends.y[1], 1) }}</text>
         <text x="6" y="4" class="word">{{ name(front.y) }}</text>
         <polyline :points="points.map((p) => `${p.cx},${p.cy}`).join(' ')" class="line" />
-        <circle v-if="now" :cx="now.cx" :cy="now.cy" r="7" class="now"><title>current</title></circle>
+        <circle v-if="now" :cx="now.cx" :cy="now.cy" r="7" class="now">
+          <title>{{ $t('formula-front-panel-current') }}</title>
+        </circle>
         <circle
           v-for="(p, i) in points"
           :key="i"
@@ -125,12 +139,12 @@ function take(): void {
           <title>{{ figure(p.x, 2) }}, {{ figure(p.y, 2) }}: {{ p.text }}</title>
         </circle>
       </svg>
-      <p v-if="!point" class="note">The ring is your current formula. Tap a point to see its changes.</p>
+      <p v-if="!point" class="note">{{ $t('formula-front-panel-the-ring-is-your-current-formula') }}</p>
       <div v-else>
         <p class="text">{{ name(front.x) }} {{ figure(point.x, 2) }}, {{ name(front.y).toLowerCase() }} {{ figure(point.y, 1) }}</p>
         <p>{{ point.text }}</p>
-        <v-btn class="act-button" :disabled="!fresh" @click="take">Apply this option</v-btn>
-        <span v-if="!fresh" class="about"> The formula has changed. Redraw the chart.</span>
+        <v-btn class="act-button" :disabled="!fresh" @click="take">{{ $t('formula-front-panel-apply-this-option') }}</v-btn>
+        <span v-if="!fresh" class="about">{{ $t('formula-front-panel-the-formula-has-changed-redraw-the') }}</span>
       </div>
     </template>
   </section>

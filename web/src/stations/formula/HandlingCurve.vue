@@ -9,6 +9,7 @@ import { areaPath, linear, linePath } from '@/domain/chart'
 import { degrees, percent, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const WIDTH = 340
 const HEIGHT = 200
@@ -24,7 +25,8 @@ function setMix(change: Mix, pulling = false): void {
   const edit = pulling ? bench.pull : bench.edit
   edit((doc) => ({ ...doc, mix: { ...UNSAID, ...doc.mix, ...change } }))
 }
-const restSaid = (value: number): string => (value >= 120 ? `${+(value / 60).toFixed(1)} h` : `${+value.toFixed(1)} min`)
+const restSaid = (value: number): string =>
+  value >= 120 ? `${+(value / 60).toFixed(1)} h` : t('formula-handling-curve-min-2', { value: +value.toFixed(1) })
 const celsius = (event: Event): number => Number((event.target as HTMLInputElement).value)
 const session = useSession()
 const over = ref<'minutes' | 'degrees'>('minutes')
@@ -46,12 +48,13 @@ const wanted = computed(() => {
 const marks = computed(() => {
   const f = forecast.value
   if (!f) return []
-  if (over.value === 'degrees') return f.brittle_below_c == null ? [] : [{ at: f.brittle_below_c, word: 'cracks below' }]
+  if (over.value === 'degrees')
+    return f.brittle_below_c == null ? [] : [{ at: f.brittle_below_c, word: t('formula-handling-curve-cracks-below') }]
   const found = [
     { at: f.knead_min, word: 'knead' },
     { at: f.ready_min, word: 'ready' },
     { at: f.rest_min, word: 'shape' },
-    { at: f.closes_min, word: 'too stiff' },
+    { at: f.closes_min, word: t('formula-handling-curve-too-stiff') },
   ]
   const known = found.filter(
     (m): m is { at: number; word: string } => m.at != null && (m.at > 0.2 || m.word === 'shape') && m.at <= range.value.high,
@@ -71,15 +74,19 @@ const ticks = computed(() => x.value.ticks(5))
 const told = computed(() => {
   if (!forecast.value) return ''
   const { low, high } = forecast.value.at_shaping
-  return `${forecast.value.text} Likely consistency when shaped (9 in 10): ${low.toFixed(1)} to ${high.toFixed(1)}.`
+  return t('formula-handling-curve-likely-consistency-when-shaped-9-in', {
+    forecast: forecast.value.text,
+    low: low.toFixed(1),
+    high: high.toFixed(1),
+  })
 })
 </script>
 
 <template>
-  <section v-if="forecast" class="handling" aria-label="Dough handling">
+  <section v-if="forecast" class="handling" :aria-label="$t('formula-handling-curve-dough-handling')">
     <div class="head">
-      <h3>Dough handling</h3>
-      <span class="note" role="radiogroup" aria-label="Over time or temperature">
+      <h3>{{ $t('formula-handling-curve-dough-handling') }}</h3>
+      <span class="note" role="radiogroup" :aria-label="$t('formula-handling-curve-over-time-or-temperature')">
         <v-btn
           v-for="o in ['minutes', 'degrees'] as const"
           :key="o"
@@ -88,7 +95,11 @@ const told = computed(() => {
           :class="{ on: over === o }"
           @click="over = o"
         >
-          {{ o === 'minutes' ? 'over minutes' : `over ${temperatureUnit(session.units)}` }}
+          {{
+            o === 'minutes'
+              ? $t('formula-handling-curve-over-minutes')
+              : $t('formula-handling-curve-over', { unit: temperatureUnit(session.units) })
+          }}
         </v-btn>
       </span>
     </div>
@@ -105,14 +116,23 @@ const told = computed(() => {
         <line :x1="x(m.at)" :x2="x(m.at)" y1="6" :y2="HEIGHT - FOOT" class="mark" />
         <text :x="x(m.at) + 3" :y="16 + 12 * i">{{ m.word }}</text>
       </g>
-      <text v-for="t in ticks" :key="t" :x="x(t)" :y="HEIGHT - 6" :text-anchor="t === ticks.at(-1) ? 'end' : 'middle'" class="tick">
-        {{ over === 'minutes' ? t : Math.round(degrees(t, session.units))
-        }}{{ t === ticks.at(-1) ? (over === 'minutes' ? ' min' : ` ${temperatureUnit(session.units)}`) : '' }}
+      <text
+        v-for="tick in ticks"
+        :key="tick"
+        :x="x(tick)"
+        :y="HEIGHT - 6"
+        :text-anchor="tick === ticks.at(-1) ? 'end' : 'middle'"
+        class="tick"
+      >
+        {{ over === 'minutes' ? tick : Math.round(degrees(tick, session.units))
+        }}{{
+          tick === ticks.at(-1) ? (over === 'minutes' ? ' ' + $t('formula-handling-curve-min') : ` ${temperatureUnit(session.units)}`) : ''
+        }}
       </text>
     </svg>
     <div class="mix">
       <label class="note"
-        >mixed at
+        >{{ $t('formula-handling-curve-mixed-at') }}
         <input
           type="range"
           min="5"
@@ -121,40 +141,45 @@ const told = computed(() => {
           :value="warmth"
           :disabled="!bench.mayEdit"
           :aria-valuetext="temperature(warmth, session.units)"
-          aria-label="Temperature after mixing"
+          :aria-label="$t('formula-handling-curve-temperature-after-mixing')"
           @input="setMix({ temperature_c: celsius($event) }, true)"
           @change="bench.endPull()"
         />{{ ' ' }}<b>{{ temperature(forecast.temperature_c, session.units) }}</b></label
       >
-      <v-btn v-if="mix.temperature_c != null && bench.mayEdit" class="note" @click="setMix({ temperature_c: null })">as usual</v-btn>
+      <v-btn v-if="mix.temperature_c != null && bench.mayEdit" class="note" @click="setMix({ temperature_c: null })">{{
+        $t('formula-handling-curve-as-usual')
+      }}</v-btn>
       <v-btn
         v-if="forecast.has_cheese"
         class="quiet-button"
         :disabled="!bench.mayEdit"
-        title="melt the cheese first, or stir it in cold"
+        :title="$t('formula-handling-curve-melt-the-cheese-first-or-stir')"
         @click="setMix({ cheese: forecast.melted ? 'cold' : 'melted' })"
-      >
-        cheese {{ forecast.melted ? 'melted' : 'cold' }}
+        >{{
+          $t('formula-handling-curve-cheese', {
+            melted: forecast.melted ? $t('formula-handling-curve-melted') : $t('formula-handling-curve-cold'),
+          })
+        }}
       </v-btn>
       <v-btn
         class="quiet-button"
         :disabled="!bench.mayEdit"
-        title="knead or press it, or only stir it"
+        :title="$t('formula-handling-curve-knead-or-press-it-or-only')"
         @click="setMix({ work: forecast.pressed ? 'stirred' : 'pressed' })"
       >
-        {{ forecast.pressed ? 'press or knead' : 'stirred' }}
+        {{ forecast.pressed ? $t('formula-handling-curve-press-or-knead') : $t('formula-handling-curve-stirred') }}
       </v-btn>
     </div>
     <div class="mix">
       <label class="note"
-        >rests
+        >{{ $t('formula-handling-curve-rests') }}
         <v-text-field
           class="rest"
           inputmode="decimal"
           :model-value="mix.rest_min == null ? '' : restSaid(mix.rest_min)"
           :placeholder="restSaid(forecast.rest_min)"
           :disabled="!bench.mayEdit"
-          aria-label="Rest before shaping, minutes or hours"
+          :aria-label="$t('formula-handling-curve-rest-before-shaping-minutes-or-hours')"
           @change="setRest(($event.target as HTMLInputElement).value)"
       /></label>
       <v-select
@@ -162,10 +187,12 @@ const told = computed(() => {
         :model-value="mix.rest_in || 'bench'"
         :items="places"
         :disabled="!bench.mayEdit"
-        aria-label="Where it rests"
+        :aria-label="$t('formula-handling-curve-where-it-rests')"
         @update:model-value="setMix({ rest_in: $event })"
       />
-      <span v-if="mix.rest_in && mix.rest_in !== 'bench'" class="note">shaped at {{ temperature(forecast.shaped_c, session.units) }}</span>
+      <span v-if="mix.rest_in && mix.rest_in !== 'bench'" class="note">{{
+        $t('formula-handling-curve-shaped-at', { shaped_c: temperature(forecast.shaped_c, session.units) })
+      }}</span>
     </div>
     <p class="note">
       {{
@@ -173,12 +200,18 @@ const told = computed(() => {
           .filter((s) => s.probability >= 0.04)
           .map((s) => `${s.class_name} ${percent(s.probability)}`)
           .join(' · ')
-      }}<span v-if="forecast.crumbly >= 0.04"> · {{ percent(forecast.crumbly) }} chance of crumbling</span>.
-      {{ bench.analysis?.basis.handling }}<span v-if="forecast.learned"> · {{ forecast.learned }}</span>
+      }}<span v-if="forecast.crumbly >= 0.04">{{
+        $t('formula-handling-curve-chance-of-crumbling', { crumbly: percent(forecast.crumbly) })
+      }}</span
+      >. {{ bench.analysis?.basis.handling }}<span v-if="forecast.learned"> · {{ forecast.learned }}</span>
     </p>
   </section>
   <p v-else-if="bench.analysis" class="note">
-    How it handles: {{ bench.analysis.basis.handling.charAt(0).toLowerCase() + bench.analysis.basis.handling.slice(1) }}
+    {{
+      $t('formula-handling-curve-how-it-handles', {
+        handling: bench.analysis.basis.handling.charAt(0).toLowerCase() + bench.analysis.basis.handling.slice(1),
+      })
+    }}
   </p>
 </template>
 

@@ -83,13 +83,13 @@ const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(s
 </script>
 
 <template>
-  <section class="mix" aria-label="Blend">
+  <section class="mix" :aria-label="$t('formula-mix-panel-blend')">
     <div class="panel-head">
-      <h3>Blend: {{ grams(total) }} total</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <h3>{{ $t('formula-mix-panel-blend-total', { total: grams(total) }) }}</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-mix-panel-back-to-ingredients') }}</v-btn>
     </div>
-    <p class="note">Move one slider. The others adjust so that the total stays the same.</p>
-    <p v-if="group.length < 2">A blend needs at least two ingredients. Add another one.</p>
+    <p class="note">{{ $t('formula-mix-panel-move-one-slider-the-others-adjust') }}</p>
+    <p v-if="group.length < 2">{{ $t('formula-mix-panel-a-blend-needs-at-least-two') }}</p>
     <label v-for="line in group" v-else :key="line.id" class="row">
       <span>{{ line.name }}</span>
       <input
@@ -114,7 +114,7 @@ const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(s
           :max="1"
           :step="0.125"
           :disabled="!bench.mayEdit"
-          :aria-label="`From ${l.from} to ${l.to}`"
+          :aria-label="$t('formula-mix-panel-from-to', { from: l.from, to: l.to })"
           @update:model-value="(towards: number) => pull(l.by, towards)"
         />
         <span>{{ l.to }}</span>

@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useBench } from '@/stores/bench'
+import { t } from '@/messages'
 
 const bench = useBench()
-const heads = { act: 'Fix these', note: 'Good to know', caution: 'Cautions' } as const
+const heads = {
+  act: t('formula-notice-list-fix-these'),
+  note: t('formula-notice-list-good-to-know'),
+  caution: t('formula-notice-list-cautions'),
+} as const
 const groups = computed(() =>
   (['act', 'note', 'caution'] as const)
     .map((severity) => ({ severity, items: bench.analysis?.warnings.filter((w) => w.severity === severity) ?? [] }))
@@ -16,7 +21,7 @@ const point = (lines: readonly string[]): void => {
 </script>
 
 <template>
-  <section class="notices" aria-label="Notes and cautions">
+  <section class="notices" :aria-label="$t('formula-notice-list-notes-and-cautions')">
     <template v-for="group in groups" :key="group.severity">
       <h3 :class="`is-${group.severity}`">{{ heads[group.severity] }}</h3>
       <ul class="said-list">
@@ -26,7 +31,7 @@ const point = (lines: readonly string[]): void => {
       </ul>
     </template>
     <p v-if="groups.some((g) => g.severity === 'caution')" class="note">
-      General advice only. Follow your clinician and your local food rules.
+      {{ $t('formula-notice-list-general-advice-only-follow-your-clinician') }}
     </p>
   </section>
 </template>

@@ -13,18 +13,19 @@ import { withLine, withLines } from '@/domain/edits'
 import { figure, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const bench = useBench()
 const session = useSession()
 const panels = usePanels()
 const shelf = useAsk(
-  () => ['shelf for parts'],
+  () => [t('formula-parts-panel-shelf-for-parts')],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: '' } } })),
 )
 const others = computed(() => (shelf.answer.value?.items ?? []).filter((f) => f.id !== bench.formulaId))
 const parts = computed(() => bench.lines.filter((line) => line.part))
 const newer = useAsk(
-  () => ['newer parts', bench.document],
+  () => [t('formula-parts-panel-newer-parts'), bench.document],
   (at) => settled(api.POST('/api/kitchens/{kitchen_id}/newer-parts', { params: { path: at }, body: bench.document as FormulaDocument })),
   { keep: true, when: () => parts.value.length > 0 },
 )
@@ -75,7 +76,11 @@ function begin(): void {
 function more(): void {
   const last = sorts.value.at(-1)
   if (!last || last.pieces < 2) return
-  set([...sorts.value.slice(0, -1), { ...last, pieces: last.pieces - 1 }, { name: `sort ${sorts.value.length + 1}`, pieces: 1, lines: [] }])
+  set([
+    ...sorts.value.slice(0, -1),
+    { ...last, pieces: last.pieces - 1 },
+    { name: t('formula-parts-panel-sort-2', { sorts: sorts.value.length + 1 }), pieces: 1, lines: [] },
+  ])
 }
 const give = (n: number, line: string, on: boolean | null): void =>
   set(
@@ -90,26 +95,28 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
 </script>
 
 <template>
-  <section class="plain-fields" aria-label="Sub-recipes and varieties">
+  <section class="plain-fields" :aria-label="$t('formula-parts-panel-sub-recipes-and-varieties')">
     <div class="panel-head">
-      <h3>Sub-recipes and varieties</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <h3>{{ $t('formula-parts-panel-sub-recipes-and-varieties') }}</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-parts-panel-back-to-ingredients') }}</v-btn>
     </div>
-    <h4>Sub-recipes</h4>
-    <p v-if="!parts.length" class="note">None yet. You can add another formula (filling, sauce, premix) as an ingredient.</p>
+    <h4>{{ $t('formula-parts-panel-sub-recipes') }}</h4>
+    <p v-if="!parts.length" class="note">{{ $t('formula-parts-panel-none-yet-you-can-add-another') }}</p>
     <ul v-else>
       <li v-for="line in parts" :key="line.id">
-        <b>{{ line.part?.formula.name }}</b><span class="note">{{ line.part?.number ? ` v${line.part.number}` : ' (draft)' }}</span>
+        <b>{{ line.part?.formula.name }}</b><span class="note">{{
+          line.part?.number ? ` v${line.part.number}` : ' ' + $t('formula-parts-panel-draft')
+        }}</span>
         {{ weight(line.grams ?? 0, session.units) }} {{ weightUnit(session.units) }}
         <label class="note"
-          >cooking loss
+          >{{ $t('formula-parts-panel-cooking-loss') }}
           <input
             type="number"
             min="0"
             max="95"
             :value="line.part?.loss_percent ?? 0"
             :disabled="!bench.mayEdit"
-            :aria-label="`Cooking loss of ${line.part?.formula.name}, percent`"
+            :aria-label="$t('formula-parts-panel-cooking-loss-of-percent', { name: String(line.part?.formula.name) })"
             @change="setLoss(line.id, valueOf($event))"
           />
           %</label
@@ -118,51 +125,66 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
           v-if="line.part?.key?.startsWith('formula-')"
           class="quiet-button tiny-button"
           :to="`/formula/${line.part.key.slice(8)}`"
-          >Open formula</router-link
+          >{{ $t('formula-parts-panel-open-formula') }}</router-link
         >
         <p v-if="newerOf(line.id)" class="about">
-          {{ newerOf(line.id)?.newest ? `Version ${newerOf(line.id)?.newest} is available` : 'This formula has changed' }}:
+          {{
+            newerOf(line.id)?.newest
+              ? $t('formula-parts-panel-version-is-available', { newest: newerOf(line.id)?.newest })
+              : $t('formula-parts-panel-this-formula-has-changed')
+          }}:
           {{ newerOf(line.id)?.changes.join(' · ') }}
           <v-btn
             v-if="bench.mayEdit"
             class="quiet-button tiny-button"
             @click="bench.edit((doc) => withLine(doc, line.id, { part: newerOf(line.id)?.part as LineDocument['part'] }))"
-            >Update</v-btn
+            >{{ $t('formula-parts-panel-update') }}</v-btn
           >
         </p>
       </li>
     </ul>
     <p v-if="bench.mayEdit" class="add">
-      <select v-model.number="chosen" aria-label="Formula to add">
-        <option :value="0">Add a formula…</option>
+      <select v-model.number="chosen" :aria-label="$t('formula-parts-panel-formula-to-add')">
+        <option :value="0">{{ $t('formula-parts-panel-add-a-formula') }}</option>
         <option v-for="f in others" :key="f.id" :value="f.id">{{ f.name }}</option>
       </select>
-      as
-      <select v-model="role" aria-label="Role">
+      {{ $t('formula-parts-panel-as') }}
+      <select v-model="role" :aria-label="$t('formula-parts-panel-role')">
         <option v-for="r in ROLES" :key="r" :value="r">{{ r }}</option>
       </select>
-      <input v-model.number="grams" type="number" min="1" placeholder="whole batch" aria-label="Grams to use" /> g
-      <v-btn class="act-button" :disabled="!chosen || taking.busy.value" @click="taking.run(chosen)">Add sub-recipe</v-btn>
+      <input
+        v-model.number="grams"
+        type="number"
+        min="1"
+        :placeholder="$t('formula-parts-panel-whole-batch')"
+        :aria-label="$t('formula-parts-panel-grams-to-use')"
+      />
+      g
+      <v-btn class="act-button" :disabled="!chosen || taking.busy.value" @click="taking.run(chosen)">{{
+        $t('formula-parts-panel-add-sub-recipe')
+      }}</v-btn>
       <span v-if="taking.trouble.value" class="act" role="alert">{{ taking.trouble.value }}</span>
     </p>
 
-    <h4>Varieties from this dough</h4>
+    <h4>{{ $t('formula-parts-panel-varieties-from-this-dough') }}</h4>
     <p v-if="!sorts.length" class="note">
-      One variety only.
-      <v-btn v-if="bench.mayEdit && pieces > 1" class="quiet-button tiny-button" @click="begin">Split into two varieties</v-btn>
+      {{ $t('formula-parts-panel-one-variety-only') }}
+      <v-btn v-if="bench.mayEdit && pieces > 1" class="quiet-button tiny-button" @click="begin">{{
+        $t('formula-parts-panel-split-into-two-varieties')
+      }}</v-btn>
     </p>
     <template v-else>
       <p v-if="bench.analysis?.sorts_problem" class="act" role="alert">{{ bench.analysis.sorts_problem }}</p>
       <table>
         <thead>
           <tr>
-            <th>sort</th>
-            <th>pieces</th>
-            <th>per piece</th>
-            <th>net carbs</th>
-            <th>protein</th>
-            <th v-if="told[0]?.eaters.length">pieces per day</th>
-            <th>allergens</th>
+            <th>{{ $t('formula-parts-panel-sort') }}</th>
+            <th>{{ $t('formula-parts-panel-pieces') }}</th>
+            <th>{{ $t('formula-parts-panel-per-piece') }}</th>
+            <th>{{ $t('formula-parts-panel-net-carbs') }}</th>
+            <th>{{ $t('formula-parts-panel-protein') }}</th>
+            <th v-if="told[0]?.eaters.length">{{ $t('formula-parts-panel-pieces-per-day') }}</th>
+            <th>{{ $t('formula-parts-panel-allergens') }}</th>
             <th />
           </tr>
         </thead>
@@ -173,7 +195,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                 :value="sort.name"
                 :disabled="!bench.mayEdit"
                 maxlength="80"
-                aria-label="Variety name"
+                :aria-label="$t('formula-parts-panel-variety-name')"
                 @change="change(n, { name: valueOf($event) })"
               />
             </td>
@@ -183,7 +205,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                 min="1"
                 :value="sort.pieces"
                 :disabled="!bench.mayEdit"
-                :aria-label="`Pieces of ${sort.name}`"
+                :aria-label="$t('formula-parts-panel-pieces-of', { name: sort.name })"
                 @change="change(n, { pieces: Math.max(Math.round(Number(valueOf($event))) || 1, 1) })"
               />
             </td>
@@ -193,7 +215,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
               <td>{{ figure(told[n]?.protein ?? 0, 1) }} g</td>
               <td v-if="told[0]?.eaters.length">
                 <span v-for="e in told[n]?.eaters" :key="e.eater" class="fits" :title="e.text"
-                  >{{ e.eater }}: {{ e.pieces >= 99 ? 'any' : e.pieces }}</span
+                  >{{ e.eater }}: {{ e.pieces >= 99 ? $t('formula-parts-panel-any') : e.pieces }}</span
                 >
               </td>
               <td :class="{ about: told[n]?.cautions_differ }">{{ told[n]?.allergens.join(', ') }}</td>
@@ -203,7 +225,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
               <v-btn
                 v-if="bench.mayEdit"
                 class="quiet-button tiny-button"
-                :aria-label="`Remove ${sort.name}`"
+                :aria-label="$t('formula-parts-panel-remove', { name: sort.name })"
                 @click="set(sorts.length > 2 ? sorts.filter((_, i) => i !== n) : [])"
                 >×</v-btn
               >
@@ -211,7 +233,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
           </tr>
         </tbody>
       </table>
-      <h4>Which variety uses each ingredient?</h4>
+      <h4>{{ $t('formula-parts-panel-which-variety-uses-each-ingredient') }}</h4>
       <table class="whose">
         <tbody>
           <tr v-for="line in bench.lines" :key="line.id">
@@ -219,17 +241,19 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
             <td v-for="(sort, n) in sorts" :key="n">
               <v-checkbox-btn
                 :label="sort.name"
-                :aria-label="`${nameOf(line.id)} only in ${sort.name}`"
+                :aria-label="$t('formula-parts-panel-only-in', { id: nameOf(line.id), name: sort.name })"
                 :model-value="(sort.lines ?? []).includes(line.id)"
                 :disabled="!bench.mayEdit"
                 @update:model-value="(on: boolean | null) => give(n, line.id, on)"
               />
             </td>
-            <td class="note">{{ sorts.some((s) => (s.lines ?? []).includes(line.id)) ? '' : 'in all' }}</td>
+            <td class="note">{{ sorts.some((s) => (s.lines ?? []).includes(line.id)) ? '' : $t('formula-parts-panel-in-all') }}</td>
           </tr>
         </tbody>
       </table>
-      <v-btn v-if="bench.mayEdit && sorts.length < 12" class="quiet-button" @click="more">Add variety</v-btn>
+      <v-btn v-if="bench.mayEdit && sorts.length < 12" class="quiet-button" @click="more">{{
+        $t('formula-parts-panel-add-variety')
+      }}</v-btn>
     </template>
   </section>
 </template>

@@ -12,6 +12,7 @@ import { minutes, temperature, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import { t } from '@/messages'
 
 const bench = useBench()
 const session = useSession()
@@ -24,14 +25,14 @@ const box = ref<HTMLTextAreaElement>()
 const chosen = ref<Record<string, string>>({})
 
 const EXAMPLE = [
-  'Friday rolls',
+  t('formula-paste-panel-friday-rolls'),
   'makes 8',
-  '1 1/2 cups almond flour',
-  '2 T psyllium husk powder',
-  '2 lg eggs + 2 whites',
-  'a knob of butter',
-  '¼ tsp salt',
-  'bake at 400 °F for 15 min',
+  t('formula-paste-panel-1-1-2-cups-almond-flour'),
+  t('formula-paste-panel-2-t-psyllium-husk-powder'),
+  t('formula-paste-panel-2-lg-eggs-2-whites'),
+  t('formula-paste-panel-a-knob-of-butter'),
+  t('formula-paste-panel-tsp-salt'),
+  t('formula-paste-panel-bake-at-400-f-for-15'),
 ].join('\n')
 void nextTick(() => box.value?.focus())
 /** Names first: rows that grow when their names arrive would move the button away from under the pointer. */
@@ -91,7 +92,7 @@ const reading = useDo(
     then: (found) => {
       if (found.document) bench.edit(() => found.document as FormulaDocument)
       else text.value = found.text
-      if (found.unread.length) toasts.show(`Not imported: ${found.unread.join(', ')}.`)
+      if (found.unread.length) toasts.show(t('formula-paste-panel-not-imported', { unread: found.unread.join(', ') }))
     },
   },
 )
@@ -102,7 +103,7 @@ async function onFile(event: Event): Promise<void> {
   input.value = ''
 }
 
-const nameOf = (id: string): string => names.value.get(id) ?? 'an ingredient that is not in the pantry'
+const nameOf = (id: string): string => names.value.get(id) ?? t('formula-paste-panel-an-ingredient-that-is-not-in')
 const grams = (row: PastedLine): string => {
   const known = row.weights.filter((w) => w !== null)
   if (!known.length || known.length < row.lines.length) return ''
@@ -111,14 +112,18 @@ const grams = (row: PastedLine): string => {
   const spread = half > 0.03 * sum && half >= 0.5 ? ` ± ${weight(half < 2 ? half : Math.round(half), session.units)}` : ''
   return `${weight(sum, session.units)}${spread} ${weightUnit(session.units)}`
 }
-const means = (t: Told): string =>
+const means = (row: Told): string =>
   [
-    t.name && `name: ${t.name}`,
-    t.form && (session.words?.forms.find((f) => f.id === t.form)?.name.toLowerCase() ?? t.form),
-    t.pieces && `${t.pieces} pieces`,
-    t.oven_c && `oven at ${temperature(t.oven_c, session.units)}${t.fan ? ' with fan' : ''}`,
-    t.minutes && `${minutes(t.minutes)} min`,
-    t.note && 'kept as a note',
+    row.name && t('formula-paste-panel-name', { name: row.name }),
+    row.form && (session.words?.forms.find((f) => f.id === row.form)?.name.toLowerCase() ?? row.form),
+    row.pieces && t('formula-paste-panel-pieces', { pieces: row.pieces }),
+    row.oven_c &&
+      t('formula-paste-panel-oven-at', {
+        oven_c: temperature(row.oven_c, session.units),
+        fan: row.fan ? ' ' + t('formula-paste-panel-with-fan') : '',
+      }),
+    row.minutes && t('formula-paste-panel-min', { minutes: minutes(row.minutes) }),
+    row.note && t('formula-paste-panel-kept-as-a-note'),
   ]
     .filter(Boolean)
     .join(', ')
@@ -146,33 +151,38 @@ function add(): void {
     ),
   )
   text.value = rest.join('\n')
-  toasts.show(`${count} ${count === 1 ? 'line' : 'lines'} added${rest.length ? `, ${rest.length} still to choose` : ''}.`, {
-    action: {
-      label: 'Undo',
-      run: () => {
-        bench.goBack()
+  toasts.show(
+    t('formula-paste-panel-added', { count, rest: rest.length ? t('formula-paste-panel-still-to-choose', { rest: rest.length }) : '' }),
+    {
+      action: {
+        label: t('formula-paste-panel-undo'),
+        run: () => {
+          bench.goBack()
+        },
       },
     },
-  })
+  )
   if (!rest.length) panels.open.value = 'lines'
 }
 </script>
 
 <template>
-  <section class="paste" aria-label="Paste a list">
+  <section class="paste" :aria-label="$t('formula-paste-panel-paste-a-list')">
     <div class="panel-head">
-      <h3>Paste a recipe</h3>
+      <h3>{{ $t('formula-paste-panel-paste-a-recipe') }}</h3>
       <label class="quiet-button file"
-        ><input type="file" accept=".txt,.md,.csv,.tsv,.xlsx,.json,.html,.htm" class="visually-hidden" @change="onFile" />From a file</label
+        ><input type="file" accept=".txt,.md,.csv,.tsv,.xlsx,.json,.html,.htm" class="visually-hidden" @change="onFile" />{{
+          $t('formula-paste-panel-from-a-file')
+        }}</label
       >
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-paste-panel-back-to-ingredients') }}</v-btn>
     </div>
     <v-textarea
       ref="box"
       v-model="text"
       class="field"
       rows="7"
-      aria-label="Ingredient list"
+      :aria-label="$t('formula-paste-panel-ingredient-list')"
       spellcheck="false"
       @paste="onPaste"
       :placeholder="EXAMPLE"
@@ -207,25 +217,25 @@ function add(): void {
             >
               {{ nameOf(id) }}
             </v-btn>
-            <span v-if="!row.nearest.length" class="note">No match in the pantry. This text stays in the box.</span>
+            <span v-if="!row.nearest.length" class="note">{{ $t('formula-paste-panel-no-match-in-the-pantry-this') }}</span>
           </span>
           <span class="grams figure">{{ grams(row) }}</span>
           <v-btn
             class="note ignore"
             :aria-pressed="isIgnored(row)"
-            :aria-label="`Ignore ${row.text}`"
+            :aria-label="$t('formula-paste-panel-ignore', { row: row.text })"
             @click="ignored[row.text] = !isIgnored(row)"
           >
-            {{ isIgnored(row) ? 'use' : 'ignore' }}
+            {{ isIgnored(row) ? $t('formula-paste-panel-use') : $t('formula-paste-panel-ignore-2') }}
           </v-btn>
         </template>
       </li>
     </ol>
     <div class="foot">
-      <v-btn class="act-button" :disabled="!ready.length && !told.length" @click="add">
-        Add {{ ready.length || '' }} {{ ready.length === 1 ? 'line' : 'lines' }}
+      <v-btn class="act-button" :disabled="!ready.length && !told.length" @click="add"
+        >{{ $t('formula-paste-panel-add', { ready: ready.length || '', ready_2: ready.length }) }}
       </v-btn>
-      <span v-if="left.length" class="note">{{ left.length }} to choose. Text you skip stays in the box.</span>
+      <span v-if="left.length" class="note">{{ $t('formula-paste-panel-to-choose-text-you-skip-stays', { left: left.length }) }}</span>
     </div>
   </section>
 </template>

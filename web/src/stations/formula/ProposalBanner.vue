@@ -6,16 +6,16 @@ const settle = useSettle()
 </script>
 
 <template>
-  <section v-if="settle.proposed" class="proposal" aria-label="Suggested after a bake">
+  <section v-if="settle.proposed" class="proposal" :aria-label="$t('formula-proposal-banner-suggested-after-a-bake')">
     <p>
       <b>{{ settle.proposed.text }}</b>{{ ' ' }}
       <span class="note">{{ settle.proposed.edits.join(', ') }}</span>
-      <span v-for="c in settle.proposed.conflicts" :key="c.what" class="act">
-        You have changed {{ c.what }} since that bake: {{ c.present }} would become {{ c.proposed }}.
-      </span>
+      <span v-for="c in settle.proposed.conflicts" :key="c.what" class="act">{{
+        $t('formula-proposal-banner-you-have-changed-since-that-bake', { what: c.what, present: c.present, proposed: c.proposed })
+      }}</span>
     </p>
-    <v-btn class="act-button" @click="settle.answerProposal(true)">Apply</v-btn>
-    <v-btn class="quiet-button" @click="settle.answerProposal(false)">Discard</v-btn>
+    <v-btn class="act-button" @click="settle.answerProposal(true)">{{ $t('formula-proposal-banner-apply') }}</v-btn>
+    <v-btn class="quiet-button" @click="settle.answerProposal(false)">{{ $t('formula-proposal-banner-discard') }}</v-btn>
   </section>
 </template>
 

@@ -12,6 +12,7 @@ import { figure, gramsOf, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import { t } from '@/messages'
 
 const bench = useBench()
 const session = useSession()
@@ -23,10 +24,10 @@ const typed = ref('2')
 const line = ref(bench.selected || (bench.lines[0]?.id ?? ''))
 const keep = ref(false)
 const ways: readonly { value: Way; title: string }[] = [
-  { value: 'factor', title: 'times as much' },
-  { value: 'pieces', title: 'this many pieces' },
-  { value: 'piece_g', title: 'pieces of this weight' },
-  { value: 'line', title: 'what I have of one ingredient' },
+  { value: 'factor', title: t('formula-scale-panel-times-as-much') },
+  { value: 'pieces', title: t('formula-scale-panel-this-many-pieces') },
+  { value: 'piece_g', title: t('formula-scale-panel-pieces-of-this-weight') },
+  { value: 'line', title: t('formula-scale-panel-what-i-have-of-one-ingredient') },
 ]
 const lines = computed(() => bench.lines.map((l) => ({ value: l.id, title: bench.reading(l)?.name ?? l.note ?? '' })))
 watch(way, (now) => {
@@ -62,16 +63,18 @@ function take(): void {
   const made = scaled.value
   if (!made) return
   bench.edit(() => made.document as FormulaDocument)
-  toasts.show(`Scaled by ${figure(made.factor, 2)}.`, { action: { label: 'Undo', run: () => void bench.goBack() } })
+  toasts.show(t('formula-scale-panel-scaled-by', { factor: figure(made.factor, 2) }), {
+    action: { label: t('formula-scale-panel-undo'), run: () => void bench.goBack() },
+  })
   panels.open.value = 'lines'
 }
 </script>
 
 <template>
-  <section class="scale" aria-label="Scale">
+  <section class="scale" :aria-label="$t('formula-scale-panel-scale')">
     <div class="panel-head">
-      <h3>Scale</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <h3>{{ $t('formula-scale-panel-scale') }}</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-scale-panel-back-to-ingredients') }}</v-btn>
     </div>
     <div class="ways">
       <v-text-field
@@ -83,24 +86,34 @@ function take(): void {
         autocomplete="off"
       />
       <span v-if="way === 'piece_g'">{{ weightUnit(session.units) }}</span>
-      <v-select v-model="way" class="field way" aria-label="Scale by" :items="ways" />
-      <v-select v-if="way === 'line'" v-model="line" class="field way" aria-label="Ingredient" :items="lines" />
-      <v-checkbox v-if="way === 'factor' || way === 'line'" v-model="keep" label="Keep the number of pieces; change their size" />
+      <v-select v-model="way" class="field way" :aria-label="$t('formula-scale-panel-scale-by')" :items="ways" />
+      <v-select v-if="way === 'line'" v-model="line" class="field way" :aria-label="$t('formula-scale-panel-ingredient')" :items="lines" />
+      <v-checkbox
+        v-if="way === 'factor' || way === 'line'"
+        v-model="keep"
+        :label="$t('formula-scale-panel-keep-the-number-of-pieces-change')"
+      />
     </div>
-    <p v-if="way === 'line'" class="note">Type what you have: 3 eggs, 250 g, 1 cup.</p>
+    <p v-if="way === 'line'" class="note">{{ $t('formula-scale-panel-type-what-you-have-3-eggs') }}</p>
     <p v-if="asked.trouble.value && wish" class="act" role="alert">{{ asked.trouble.value }}</p>
     <template v-if="scaled">
       <p class="said" aria-live="polite">
-        {{ figure(scaled.factor, 2) }} × this formula: {{ grams(scaled.dough_g) }} of dough, {{ pieces }}
-        {{ pieces === 1 ? 'piece' : 'pieces' }} of {{ grams(scaled.piece_g) }}.
+        {{
+          $t('formula-scale-panel-this-formula-of-dough-of', {
+            factor: figure(scaled.factor, 2),
+            dough_g: grams(scaled.dough_g),
+            pieces,
+            piece_g: grams(scaled.piece_g),
+          })
+        }}
       </p>
       <table class="figures">
         <thead>
           <tr>
-            <th scope="col">ingredient</th>
-            <th scope="col">now</th>
-            <th scope="col">then</th>
-            <th scope="col">as measured</th>
+            <th scope="col">{{ $t('formula-scale-panel-ingredient-2') }}</th>
+            <th scope="col">{{ $t('formula-scale-panel-now') }}</th>
+            <th scope="col">{{ $t('formula-scale-panel-then') }}</th>
+            <th scope="col">{{ $t('formula-scale-panel-as-measured') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -114,7 +127,7 @@ function take(): void {
           </tr>
         </tbody>
       </table>
-      <v-btn class="act-button" @click="take">Apply these weights</v-btn>
+      <v-btn class="act-button" @click="take">{{ $t('formula-scale-panel-apply-these-weights') }}</v-btn>
     </template>
   </section>
 </template>

@@ -21,31 +21,31 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'change' : 'c
 </script>
 
 <template>
-  <section class="settle" aria-label="Balance">
+  <section class="settle" :aria-label="$t('formula-settle-panel-balance')">
     <div class="panel-head">
-      <h3>Balance</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <h3>{{ $t('formula-settle-panel-balance') }}</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-settle-panel-back-to-ingredients') }}</v-btn>
     </div>
     <SettleWish />
     <details v-if="session.words" class="keeps">
-      <summary class="note">What a balance keeps by itself</summary>
+      <summary class="note">{{ $t('formula-settle-panel-what-a-balance-keeps-by-itself') }}</summary>
       <p class="note">
-        Every option keeps {{ session.words.balance_keeps.join(', ') }}. If that is impossible, you can switch a limit off.
+        {{ $t('formula-settle-panel-every-option-keeps-if-that-is', { balance_keeps: session.words.balance_keeps.join(', ') }) }}
       </p>
     </details>
     <p class="go">
       <v-btn :class="settle.fresh ? 'quiet-button' : 'act-button'" :disabled="!bench.mayEdit || settle.underWay" @click="settle.start()">
-        {{ settle.answer ? 'Balance again' : 'Balance formula' }}
+        {{ settle.answer ? $t('formula-settle-panel-balance-again') : $t('formula-settle-panel-balance-formula') }}
       </v-btn>
       <JobProgress v-if="settle.underWay && settle.job" :job="settle.job" what="%" @stop="settle.stop()" />
     </p>
     <p v-if="settle.trouble" class="act" role="alert">{{ settle.trouble }}</p>
     <template v-if="settle.answer">
       <p class="text" aria-live="polite">{{ settle.answer.nearest || settle.answer.text }}</p>
-      <p v-if="settle.answer.status === 'fits'" class="note">Set a target, exclude an ingredient, or choose another handling or texture.</p>
-      <p v-if="!settle.fresh" class="about">The formula has changed. Balance again.</p>
+      <p v-if="settle.answer.status === 'fits'" class="note">{{ $t('formula-settle-panel-set-a-target-exclude-an-ingredient') }}</p>
+      <p v-if="!settle.fresh" class="about">{{ $t('formula-settle-panel-the-formula-has-changed-balance-again') }}</p>
       <template v-if="settle.answer.clash.length">
-        <p class="note">These targets conflict. Change any one of them:</p>
+        <p class="note">{{ $t('formula-settle-panel-these-targets-conflict-change-any-one') }}</p>
         <ul class="clash">
           <li v-for="limit in settle.answer.clash" :key="`${limit.kind}${limit.key}`">
             <span>{{ limit.text }}</span>
@@ -54,8 +54,8 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'change' : 'c
           </li>
         </ul>
       </template>
-      <p v-for="move in settle.answer.moves" :key="move" class="note">For example: {{ move }}.</p>
-      <div v-if="ways.length > 1" class="ways" role="group" aria-label="Options">
+      <p v-for="move in settle.answer.moves" :key="move" class="note">{{ $t('formula-settle-panel-for-example', { move }) }}</p>
+      <div v-if="ways.length > 1" class="ways" role="group" :aria-label="$t('formula-settle-panel-options')">
         <v-btn
           v-for="(w, i) in ways"
           :key="i"
@@ -70,7 +70,9 @@ const count = (edits: number): string => `${edits} ${edits === 1 ? 'change' : 'c
       <SettleWay v-if="settle.way" :way="settle.way" />
       <p v-if="settle.answer.surer" class="note">{{ settle.answer.surer }}</p>
       <p v-if="settle.answer.status === 'begin'">
-        <router-link class="quiet-button link" :to="`/formula/begin?form=${bench.document?.form.kind ?? ''}`">Start over</router-link>
+        <router-link class="quiet-button link" :to="`/formula/begin?form=${bench.document?.form.kind ?? ''}`">{{
+          $t('formula-settle-panel-start-over')
+        }}</router-link>
       </p>
     </template>
   </section>

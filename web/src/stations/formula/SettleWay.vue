@@ -10,6 +10,7 @@ import { isOutside } from '@/domain/states'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
+import { t } from '@/messages'
 
 const props = defineProps<{ way: Way }>()
 const bench = useBench()
@@ -19,7 +20,7 @@ const panels = usePanels()
 const some = computed(() => settle.ticked.length < settle.edits.length)
 /** With an edit left out the figures are others: they are worked out anew. */
 const partly = useAsk(
-  () => ['preview of ticked changes', settle.preview],
+  () => [t('formula-settle-way-preview-of-ticked-changes'), settle.preview],
   (at) => settled(api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: at }, body: settle.preview as FormulaDocument })),
   { keep: true, when: () => some.value && settle.preview !== null },
 )
@@ -32,7 +33,7 @@ const moved = computed<readonly Moved[]>(() => {
   })
 })
 const outside = (state: string): boolean => isOutside(state as Parameters<typeof isOutside>[0])
-const time = (value: number | null | undefined): string => (value == null ? '–' : `${minutes(value)} min`)
+const time = (value: number | null | undefined): string => (value == null ? '–' : t('formula-settle-way-min', { value: minutes(value) }))
 const mass = computed(
   () =>
     `${weight(props.way.dough_before_g, session.units)} → ${weight(props.way.dough_after_g, session.units)} ${weightUnit(session.units)}`,
@@ -46,7 +47,7 @@ function accept(): void {
 <template>
   <div class="way">
     <div>
-      <ul class="edits" aria-label="Changes">
+      <ul class="edits" :aria-label="$t('formula-settle-way-changes')">
         <li v-for="edit in settle.edits" :key="edit.key">
           <v-checkbox
             :model-value="!settle.unticked.has(edit.key)"
@@ -57,17 +58,21 @@ function accept(): void {
       </ul>
       <p class="buttons">
         <v-btn class="act-button" :disabled="!settle.fresh || !settle.ticked.length || !bench.mayEdit" @click="accept">
-          {{ some ? `Apply ${settle.ticked.length} of ${settle.edits.length}` : 'Apply all' }}
+          {{
+            some
+              ? $t('formula-settle-way-apply-of', { ticked: settle.ticked.length, edits: settle.edits.length })
+              : $t('formula-settle-way-apply-all')
+          }}
         </v-btn>
         <v-btn
           v-if="(settle.answer?.ways.length ?? 0) > 1"
           class="quiet-button"
           @click="settle.choose((settle.number + 1) % (settle.answer?.ways.length ?? 1))"
-          >Next option</v-btn
+          >{{ $t('formula-settle-way-next-option') }}</v-btn
         >
       </p>
       <ul v-if="way.lost.length || way.cautions.length || way.missed.length" class="said-list">
-        <li v-for="text in way.missed" :key="text" class="act">Target not met: {{ text }}.</li>
+        <li v-for="text in way.missed" :key="text" class="act">{{ $t('formula-settle-way-target-not-met', { text }) }}</li>
         <li v-for="text in [...way.lost, ...way.cautions]" :key="text">{{ text }}</li>
       </ul>
     </div>
@@ -75,9 +80,9 @@ function accept(): void {
       <table class="figures">
         <thead>
           <tr>
-            <th scope="col">Effect</th>
-            <th scope="col">before</th>
-            <th scope="col">after</th>
+            <th scope="col">{{ $t('formula-settle-way-effect') }}</th>
+            <th scope="col">{{ $t('formula-settle-way-before') }}</th>
+            <th scope="col">{{ $t('formula-settle-way-after') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -92,21 +97,23 @@ function accept(): void {
           </tr>
           <template v-if="!some">
             <tr v-if="way.handling">
-              <th scope="row">Handling</th>
+              <th scope="row">{{ $t('formula-settle-way-handling') }}</th>
               <td>{{ way.handling.before }}</td>
               <td>
                 <b>{{ way.handling.after }}</b>
               </td>
             </tr>
             <tr v-for="m in way.texture" :key="m.key">
-              <th scope="row">{{ m.label }} <span class="note">of 10</span></th>
+              <th scope="row">
+                {{ m.label }} <span class="note">{{ $t('formula-settle-way-of-10') }}</span>
+              </th>
               <td>{{ figure(m.before, 1) }}</td>
               <td>
                 <b>{{ figure(m.after, 1) }}</b>
               </td>
             </tr>
             <tr>
-              <th scope="row">In the oven</th>
+              <th scope="row">{{ $t('formula-settle-way-in-the-oven') }}</th>
               <td>{{ time(way.minutes.before) }}</td>
               <td>
                 <b>{{ time(way.minutes.after) }}</b>
@@ -115,8 +122,8 @@ function accept(): void {
           </template>
         </tbody>
       </table>
-      <p class="note">Dough {{ mass }}.</p>
-      <p v-if="way.holds.length" class="note">Limited by {{ way.holds.join(' · ') }}.</p>
+      <p class="note">{{ $t('formula-settle-way-dough', { mass }) }}</p>
+      <p v-if="way.holds.length" class="note">{{ $t('formula-settle-way-limited-by', { holds: way.holds.join(' · ') }) }}</p>
       <p v-for="text in way.prices" :key="text" class="note">{{ text }}</p>
       <p v-for="s in way.sure" :key="s.key" class="note">{{ s.text }}</p>
     </div>

@@ -4,12 +4,13 @@ import { useRouter } from 'vue-router'
 import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
+import { t } from '@/messages'
 
 defineProps<{ formName: (id: string) => string }>()
 const emit = defineEmits<{ start: [paste: boolean]; choose: [] }>()
 const router = useRouter()
 const house = useAsk(
-  () => ['house formulas'],
+  () => [t('formula-shelf-begin-house-formulas')],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/house-formulas', { params: { path: at } })),
 )
 const copying = useDo(
@@ -19,20 +20,20 @@ const copying = useDo(
 </script>
 
 <template>
-  <section class="begin" aria-label="Begin">
-    <h3>Your kitchen has no formulas yet</h3>
-    <p>Copy a starter formula, paste a recipe, start with a blank formula, or import a file.</p>
+  <section class="begin" :aria-label="$t('formula-shelf-begin-begin')">
+    <h3>{{ $t('formula-shelf-begin-your-kitchen-has-no-formulas-yet') }}</h3>
+    <p>{{ $t('formula-shelf-begin-copy-a-starter-formula-paste-a') }}</p>
     <p class="choices">
-      <v-btn class="act-button" @click="emit('start', true)">Paste a recipe</v-btn>
-      <v-btn class="quiet-button" @click="router.push('/formula/begin')">Start from a shape</v-btn>
-      <v-btn class="quiet-button" @click="emit('start', false)">Start with a blank formula</v-btn>
-      <v-btn class="quiet-button" @click="emit('choose')">Import a file</v-btn>
+      <v-btn class="act-button" @click="emit('start', true)">{{ $t('formula-shelf-begin-paste-a-recipe') }}</v-btn>
+      <v-btn class="quiet-button" @click="router.push('/formula/begin')">{{ $t('formula-shelf-begin-start-from-a-shape') }}</v-btn>
+      <v-btn class="quiet-button" @click="emit('start', false)">{{ $t('formula-shelf-begin-start-with-a-blank-formula') }}</v-btn>
+      <v-btn class="quiet-button" @click="emit('choose')">{{ $t('formula-shelf-begin-import-a-file') }}</v-btn>
     </p>
     <ul class="house">
       <li v-for="h in house.answer.value" :key="h.name">
         <v-btn class="house-button" :disabled="copying.busy.value" @click="copying.run(h.name)">
           <b>{{ h.name }}</b>
-          <span class="note">{{ formName(h.form) }} · {{ h.pieces }} {{ h.pieces === 1 ? 'piece' : 'pieces' }}</span>
+          <span class="note">{{ formName(h.form) }} · {{ h.pieces }} {{ $t('formula-shelf-begin-value', { pieces: h.pieces }) }}</span>
         </v-btn>
       </li>
     </ul>

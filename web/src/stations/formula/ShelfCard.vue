@@ -16,27 +16,31 @@ const session = useSession()
       <CoreThumb :strata="item.thumb.strata" :width="44" :height="116" />
       <span class="words">
         <span class="name">{{ item.name }}</span>
-        <span class="note">{{ formName }} · {{ item.thumb.pieces }} {{ item.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span>
+        <span class="note"
+          >{{ formName }} · {{ item.thumb.pieces }} {{ $t('formula-shelf-card-value', { pieces: item.thumb.pieces }) }}</span
+        >
         <span class="figures">
           <span
             ><b class="figure">{{ figure(item.thumb.net_carbs, 1) }}</b
-            >{{ ' ' }}<span class="note">g net ({{ item.thumb.convention }})</span></span
+            >{{ ' ' }}<span class="note">{{ $t('formula-shelf-card-g-net', { convention: item.thumb.convention }) }}</span></span
           >
           <span
             ><b class="figure">{{ figure(item.thumb.protein, 1) }}</b
-            >{{ ' ' }}<span class="note">g protein</span></span
+            >{{ ' ' }}<span class="note">{{ $t('formula-shelf-card-g-protein') }}</span></span
           >
         </span>
         <span class="note foot">
-          {{ item.versions ? `v${item.versions}` : 'draft' }} · {{ ago(item.touched_at) }}
-          <span v-if="item.thumb.outside" class="act"> · {{ item.thumb.outside }} outside</span>
-          <span v-if="item.thumb.problems" class="act"> · {{ item.thumb.problems }} not read</span>
+          {{ item.versions ? `v${item.versions}` : $t('formula-shelf-card-draft') }} · {{ ago(item.touched_at) }}
+          <span v-if="item.thumb.outside" class="act">{{ $t('formula-shelf-card-outside', { outside: item.thumb.outside }) }}</span>
+          <span v-if="item.thumb.problems" class="act">{{ $t('formula-shelf-card-not-read', { problems: item.thumb.problems }) }}</span>
         </span>
       </span>
     </router-link>
     <span v-if="session.may('formulas.edit')" class="actions">
-      <v-btn class="note" @click="emit('copy')">Copy</v-btn>
-      <v-btn class="note" @click="emit('archive')">{{ archived ? 'Restore' : 'Archive' }}</v-btn>
+      <v-btn class="note" @click="emit('copy')">{{ $t('formula-shelf-card-copy') }}</v-btn>
+      <v-btn class="note" @click="emit('archive')">{{
+        archived ? $t('formula-shelf-card-restore') : $t('formula-shelf-card-archive')
+      }}</v-btn>
     </span>
   </div>
 </template>

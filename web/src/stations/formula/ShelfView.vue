@@ -15,6 +15,7 @@ import { NEW_NAME } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import ShelfBegin from './ShelfBegin.vue'
 import ShelfCard from './ShelfCard.vue'
+import { t } from '@/messages'
 
 const PAGE = 60
 /** The narrowest card, the lowest and what lies between two, px, as the styles below have them. */
@@ -47,7 +48,7 @@ const rows = computed(() => {
 })
 const forms = computed(() => session.words?.forms ?? [])
 const shapes = computed(() => [
-  { value: '', title: 'all shapes' },
+  { value: '', title: t('formula-shelf-view-all-shapes') },
   ...forms.value.map((f) => ({ value: f.id, title: f.name.toLowerCase() })),
 ])
 const formName = (id: string): string => forms.value.find((f) => f.id === id)?.name.toLowerCase() ?? id
@@ -94,58 +95,63 @@ const shelving = useCopyAndArchive()
     @drop.prevent="take($event.dataTransfer?.files)"
   >
     <div class="bar">
-      <h2>{{ archived ? 'Archive' : 'Formulas' }}</h2>
+      <h2>{{ archived ? $t('formula-shelf-view-archive') : $t('formula-shelf-view-formulas') }}</h2>
       <v-text-field
         v-model="search"
         class="field find"
         data-finder
         type="search"
-        placeholder="Find a formula"
-        aria-label="Find a formula"
+        :placeholder="$t('formula-shelf-view-find-a-formula')"
+        :aria-label="$t('formula-shelf-view-find-a-formula')"
         maxlength="100"
       />
-      <v-select v-model="form" class="field form" aria-label="Shape" :items="shapes" />
+      <v-select v-model="form" class="field form" :aria-label="$t('formula-shelf-view-shape')" :items="shapes" />
       <v-btn class="quiet-button" :aria-pressed="archived" @click="archived = !archived">
-        {{ archived ? 'Back to the formulas' : 'Archive' }}
+        {{ archived ? $t('formula-shelf-view-back-to-the-formulas') : $t('formula-shelf-view-archive') }}
       </v-btn>
       <span class="spring" />
       <template v-if="session.may('formulas.edit')">
-        <v-btn class="quiet-button" @click="chooser?.click()">Import</v-btn>
+        <v-btn class="quiet-button" @click="chooser?.click()">{{ $t('formula-shelf-view-import') }}</v-btn>
         <input
           ref="chooser"
           class="visually-hidden"
           type="file"
           multiple
           accept=".json,application/json"
-          aria-label="Formula files"
+          :aria-label="$t('formula-shelf-view-formula-files')"
           tabindex="-1"
           @change="take(($event.target as HTMLInputElement).files)"
         />
       </template>
-      <v-btn
-        class="quiet-button"
-        title="all formulas with their versions, packs, ovens and choices in one file"
-        @click="files.exportKitchen()"
-        >Export all</v-btn
-      >
+      <v-btn class="quiet-button" :title="$t('formula-shelf-view-all-formulas-with-their-versions-packs')" @click="files.exportKitchen()">{{
+        $t('formula-shelf-view-export-all')
+      }}</v-btn>
       <template v-if="session.may('formulas.edit')">
-        <v-btn class="quiet-button" @click="router.push('/formula/begin')">Start from a shape</v-btn>
-        <v-btn class="quiet-button" @click="start(true)">Paste a list</v-btn>
-        <v-btn class="act-button" @click="start(false)">New formula</v-btn>
+        <v-btn class="quiet-button" @click="router.push('/formula/begin')">{{ $t('formula-shelf-view-start-from-a-shape') }}</v-btn>
+        <v-btn class="quiet-button" @click="start(true)">{{ $t('formula-shelf-view-paste-a-list') }}</v-btn>
+        <v-btn class="act-button" @click="start(false)">{{ $t('formula-shelf-view-new-formula') }}</v-btn>
       </template>
     </div>
 
     <div v-if="shelf.trouble.value && !items.length" class="empty" role="alert">
       <p class="figure">{{ shelf.trouble.value }}</p>
-      <v-btn class="quiet-button" @click="shelf.again()">Try again</v-btn>
+      <v-btn class="quiet-button" @click="shelf.again()">{{ $t('formula-shelf-view-try-again') }}</v-btn>
     </div>
-    <ul v-else-if="shelf.waiting.value" class="grid" aria-label="Loading">
+    <ul v-else-if="shelf.waiting.value" class="grid" :aria-label="$t('formula-shelf-view-loading')">
       <li v-for="n in 6" :key="n" class="skeleton card" />
     </ul>
     <ShelfBegin v-else-if="empty && session.may('formulas.edit')" :form-name="formName" @start="start" @choose="chooser?.click()" />
     <div v-else-if="!items.length" class="empty">
-      <p class="figure">{{ search || form ? 'No formula found.' : archived ? 'The archive is empty.' : 'No formulas yet.' }}</p>
-      <p v-if="search || form" class="note">Type part of the name, or choose “All shapes”.</p>
+      <p class="figure">
+        {{
+          search || form
+            ? $t('formula-shelf-view-no-formula-found')
+            : archived
+              ? $t('formula-shelf-view-the-archive-is-empty')
+              : $t('formula-shelf-view-no-formulas-yet')
+        }}
+      </p>
+      <p v-if="search || form" class="note">{{ $t('formula-shelf-view-type-part-of-the-name-or') }}</p>
     </div>
     <div v-else ref="grid" role="list">
       <LongRows :items="rows" :whole="30" :item-height="CARD.height + CARD.gap">

@@ -33,7 +33,7 @@ const grams = (value: number | undefined): string =>
 
 <template>
   <div class="pair">
-    <p class="words">{{ changes.length ? changes.join(' · ') : 'No differences.' }}</p>
+    <p class="words">{{ changes.length ? changes.join(' · ') : $t('formula-side-by-side-no-differences') }}</p>
     <div class="bodies">
       <figure>
         <CoreThumb :strata="strata(left)" :width="72" :height="300" />
@@ -42,7 +42,9 @@ const grams = (value: number | undefined): string =>
       <table>
         <thead>
           <tr>
-            <th scope="col"><span class="visually-hidden">ingredient</span></th>
+            <th scope="col">
+              <span class="visually-hidden">{{ $t('formula-side-by-side-ingredient') }}</span>
+            </th>
             <th>{{ left.word }}</th>
             <th>{{ right.word }}</th>
           </tr>
@@ -71,7 +73,7 @@ const grams = (value: number | undefined): string =>
         <figcaption>{{ right.word }}</figcaption>
       </figure>
     </div>
-    <v-btn class="quiet-button" @click="$emit('close')">All versions</v-btn>
+    <v-btn class="quiet-button" @click="$emit('close')">{{ $t('formula-side-by-side-all-versions') }}</v-btn>
   </div>
 </template>
 

@@ -12,6 +12,7 @@ import { figure, inWeight, temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useSettle } from '@/stores/settle'
+import { t } from '@/messages'
 
 const bench = useBench()
 const session = useSession()
@@ -32,12 +33,16 @@ function look(key: string, value: number): void {
 const texture = computed(() => bench.analysis?.texture ?? null)
 const baked = computed(() => bench.analysis?.baked ?? null)
 const sources: Record<string, string> = {
-  set: 'As you set it',
-  dried: 'Dried, as usual for this shape',
-  habit: 'Usual for this shape',
-  oven: 'From the oven forecast',
+  set: t('formula-texture-bars-as-you-set-it'),
+  dried: t('formula-texture-bars-dried-as-usual-for-this-shape'),
+  habit: t('formula-texture-bars-usual-for-this-shape'),
+  oven: t('formula-texture-bars-from-the-oven-forecast'),
 }
-const marks: Record<string, string> = { computed: 'computed', 'rule of thumb': 'rule of thumb', hint: 'a hint' }
+const marks: Record<string, string> = {
+  computed: 'computed',
+  'rule of thumb': t('formula-texture-bars-rule-of-thumb'),
+  hint: t('formula-texture-bars-a-hint'),
+}
 type Bake = NonNullable<FormulaDocument['bake']>
 
 function setBake(change: Partial<Bake>): void {
@@ -49,8 +54,8 @@ const point = (lines: readonly string[] | undefined): void => {
 </script>
 
 <template>
-  <section v-if="texture && baked" class="texture" aria-label="Texture">
-    <h3>Expected texture</h3>
+  <section v-if="texture && baked" class="texture" :aria-label="$t('formula-texture-bars-texture')">
+    <h3>{{ $t('formula-texture-bars-expected-texture') }}</h3>
     <p>{{ texture.text }}</p>
     <ul>
       <li v-for="s in texture.scores" :key="s.key">
@@ -64,7 +69,14 @@ const point = (lines: readonly string[] | undefined): void => {
           <span
             class="bar"
             role="img"
-            :aria-label="`${s.label}: ${figure(s.value, 1)} out of 10, likely (9 in 10) ${figure(s.low, 1)} to ${figure(s.high, 1)}`"
+            :aria-label="
+              $t('formula-texture-bars-out-of-10-likely-9-in', {
+                label: s.label,
+                value: figure(s.value, 1),
+                low: figure(s.low, 1),
+                high: figure(s.high, 1),
+              })
+            "
           >
             <i class="smear" :style="{ left: `${s.low * 10}%`, width: `${(s.high - s.low) * 10}%` }" />
             <i v-if="wished(s.key) !== null" class="wish" :style="{ left: `${(wished(s.key) ?? 0) * 10}%` }" />
@@ -74,18 +86,29 @@ const point = (lines: readonly string[] | undefined): void => {
           <span class="note mark">{{ marks[s.confidence] }}</span>
         </v-btn>
         <div v-if="open === s.key" class="terms">
-          <v-btn v-for="t in s.terms" :key="t.what" class="note term" :disabled="!t.lines.length" @click="point(t.lines)">
-            {{ t.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(t.amount), 1) }} {{ t.what }}
+          <v-btn v-for="term in s.terms" :key="term.what" class="note term" :disabled="!term.lines.length" @click="point(term.lines)">
+            {{ term.amount > 0 ? '+' : '−' }}{{ figure(Math.abs(term.amount), 1) }} {{ term.what }}
           </v-btn>
-          <span v-if="!s.terms.length" class="note">no ingredient contributes</span>
+          <span v-if="!s.terms.length" class="note">{{ $t('formula-texture-bars-no-ingredient-contributes') }}</span>
           <div v-if="bench.mayEdit" class="wishes">
-            <v-slider v-model="aim" :min="0" :max="10" :step="0.5" :aria-label="`Target for ${s.label.toLowerCase()}`" />
+            <v-slider
+              v-model="aim"
+              :min="0"
+              :max="10"
+              :step="0.5"
+              :aria-label="$t('formula-texture-bars-target-for', { label: s.label.toLowerCase() })"
+            />
             <v-btn
               class="quiet-button tiny-button"
               :disabled="Math.abs(aim - s.value) < 0.5"
               @click="settling.texture(s.key, aim > s.value ? { low: aim, high: null } : { low: null, high: aim })"
               >{{
-                Math.abs(aim - s.value) < 0.5 ? 'Drag to set a target' : `Settle for ${aim} or ${aim > s.value ? 'more' : 'less'}`
+                Math.abs(aim - s.value) < 0.5
+                  ? $t('formula-texture-bars-drag-to-set-a-target')
+                  : $t('formula-texture-bars-settle-for-or', {
+                      aim,
+                      aim_2: aim > s.value ? $t('formula-texture-bars-more') : $t('formula-texture-bars-less'),
+                    })
               }}</v-btn
             >
           </div>
@@ -97,49 +120,50 @@ const point = (lines: readonly string[] | undefined): void => {
     </ul>
     <div class="bake">
       <label class="note"
-        >final moisture
+        >{{ $t('formula-texture-bars-final-moisture') }}
         <QuantityField
           kind="percent"
           bare
-          label="Final moisture, %"
+          :label="$t('formula-texture-bars-final-moisture-2')"
           :value="Math.round(baked.moisture_percent)"
           :low="1"
           :high="90"
           :disabled="!bench.mayEdit"
           @change="setBake({ moisture_percent: $event, moisture_from: '' })"
         />
-        % water</label
+        {{ $t('formula-texture-bars-water') }}</label
       >
       <label class="note"
         ><QuantityField
           kind="length"
-          label="Thickness"
+          :label="$t('formula-texture-bars-thickness')"
           :value="texture.thickness_mm"
           :low="0.1"
           :disabled="!bench.mayEdit"
           @change="bench.edit((doc) => withSize(doc, { held: 'thickness', thickness_mm: $event }))"
         />
-        thick</label
+        {{ $t('formula-texture-bars-thick') }}</label
       >
       <v-btn
         v-if="bench.document?.bake?.moisture_percent != null && bench.mayEdit"
         class="note usual"
         @click="setBake({ moisture_percent: null, moisture_from: '' })"
+        >{{ $t('formula-texture-bars-as-usual') }}</v-btn
       >
-        as usual
-      </v-btn>
     </div>
     <p class="note">
       {{ sources[baked.source]
-      }}<span v-if="baked.source === 'set' || baked.source === 'oven'"
-        >: take it out when each piece weighs {{ inWeight(baked.bake_to_piece_g, session.units) }} (−{{
-          figure(baked.loss.value * 100, 0)
-        }}
-        %)</span
-      ><span v-else> loses about {{ figure(baked.loss.value * 100, 0) }} % in the oven; see the Oven page for the target weight</span
-      ><span v-if="baked.fat_absorbed_g > 0"
-        >, including {{ inWeight(baked.fat_absorbed_g, session.units) }} of absorbed frying fat in the batch</span
-      >; oven {{ temperature(texture.oven_c, session.units) }}. Built-in estimates until your own bakes adjust them.
+      }}<span v-if="baked.source === 'set' || baked.source === 'oven'">{{
+        $t('formula-texture-bars-take-it-out-when-each-piece', {
+          bake_to_piece_g: inWeight(baked.bake_to_piece_g, session.units),
+          loss: figure(baked.loss.value * 100, 0),
+        })
+      }}</span
+      ><span v-else>{{ $t('formula-texture-bars-loses-about-in-the-oven-see', { loss: figure(baked.loss.value * 100, 0) }) }}</span
+      ><span v-if="baked.fat_absorbed_g > 0">{{
+        $t('formula-texture-bars-including-of-absorbed-frying-fat-in', { fat_absorbed_g: inWeight(baked.fat_absorbed_g, session.units) })
+      }}</span
+      >{{ $t('formula-texture-bars-oven-built-in-estimates-until-your', { oven_c: temperature(texture.oven_c, session.units) }) }}
     </p>
   </section>
 </template>

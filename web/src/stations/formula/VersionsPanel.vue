@@ -11,6 +11,7 @@ import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import SideBySide from './SideBySide.vue'
+import { t } from '@/messages'
 
 export interface Side {
   word: string
@@ -44,7 +45,9 @@ const saving = useDo((text: string) => bench.saveVersion(text), {
   then: (saved) => {
     if (saved) note.value = ''
     toasts.show(
-      saved ? `Saved as version ${saved.number}.` : 'The draft could not be saved yet, so no version was saved. Its note is still here.',
+      saved
+        ? t('formula-versions-panel-saved-as-version', { number: saved.number })
+        : t('formula-versions-panel-the-draft-could-not-be-saved'),
       saved ? {} : { tone: 'act' },
     )
   },
@@ -60,7 +63,7 @@ async function side(number: number): Promise<Side> {
             api.GET('/api/kitchens/{kitchen_id}/formulas/{formula_id}/versions/{number}', { params: { path: { ...path.value, number } } }),
           )
         ).document as FormulaDocument)
-  if (!document) throw new Error('no formula is open')
+  if (!document) throw new Error(t('formula-versions-panel-no-formula-is-open'))
   const analysis = await settled(
     api.POST('/api/kitchens/{kitchen_id}/analyse', { params: { path: { kitchen_id: path.value.kitchen_id } }, body: document }),
   )
@@ -68,7 +71,7 @@ async function side(number: number): Promise<Side> {
 }
 
 const compared = useAsk(
-  () => ['side by side', bench.formulaId, sides.value, bench.document],
+  () => [t('formula-versions-panel-side-by-side'), bench.formulaId, sides.value, bench.document],
   async () => {
     const [left, right] = sides.value ?? [0, 0]
     const [one, other, changes] = await Promise.all([side(left), side(right), changesBetween(left, right)])
@@ -93,9 +96,9 @@ function close(): void {
 
 const recalling = useDo((number: number) => bench.recall(number), {
   then: (_, number) => {
-    toasts.show(`v${number} is now your draft.`, {
+    toasts.show(t('formula-versions-panel-v-is-now-your-draft', { number }), {
       action: {
-        label: 'Undo',
+        label: t('formula-versions-panel-undo'),
         run: () => {
           bench.goBack()
         },
@@ -110,47 +113,47 @@ const recall = (number: number): void => {
 </script>
 
 <template>
-  <section class="versions" aria-label="Versions">
+  <section class="versions" :aria-label="$t('formula-versions-panel-versions')">
     <div class="panel-head">
-      <h3>Versions</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <h3>{{ $t('formula-versions-panel-versions') }}</h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-versions-panel-back-to-ingredients') }}</v-btn>
     </div>
     <form v-if="bench.mayEdit" class="keep" @submit.prevent="save">
       <v-text-field
         v-model="note"
         class="field"
         maxlength="500"
-        placeholder="What is this version about?"
-        aria-label="Note for the version"
+        :placeholder="$t('formula-versions-panel-what-is-this-version-about')"
+        :aria-label="$t('formula-versions-panel-note-for-the-version')"
       />
-      <v-btn type="submit" class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')">
-        Save version {{ (bench.versions[0]?.number ?? 0) + 1 }}
+      <v-btn type="submit" class="act-button" :disabled="saving.busy.value || (!bench.changed && bench.saveState === 'saved')"
+        >{{ $t('formula-versions-panel-save-version', { number: (bench.versions[0]?.number ?? 0) + 1 }) }}
       </v-btn>
     </form>
     <p v-if="draftChanges.length" class="since">
-      <b>Draft since v{{ bench.baseNumber }}:</b> {{ draftChanges.join(' · ') }}
-      <v-btn class="note" @click="sides = [bench.baseNumber, 0]">side by side</v-btn>
+      <b>{{ $t('formula-versions-panel-draft-since-v', { base_number: bench.baseNumber }) }}</b> {{ draftChanges.join(' · ') }}
+      <v-btn class="note" @click="sides = [bench.baseNumber, 0]">{{ $t('formula-versions-panel-side-by-side') }}</v-btn>
     </p>
     <SideBySide v-if="pair" :left="pair.left" :right="pair.right" :changes="pair.changes" @close="close" />
     <ol v-else class="list">
       <li v-for="v in bench.versions" :key="v.number">
         <span class="figure number">v{{ v.number }}</span>
         <div>
-          <p class="about">{{ v.note || 'no note' }}</p>
+          <p class="about">{{ v.note || $t('formula-versions-panel-no-note') }}</p>
           <ul v-if="v.changes.length" class="changes">
             <li v-for="c in v.changes" :key="c">{{ c }}</li>
           </ul>
           <p class="note">{{ v.author }} · {{ ago(v.created_at) }}</p>
         </div>
         <div class="actions">
-          <v-btn v-if="v.number > 1" class="note" @click="sides = [v.number - 1, v.number]">Compare with v{{ v.number - 1 }}</v-btn>
-          <v-btn class="note" @click="sides = [v.number, 0]">Compare with draft</v-btn>
-          <v-btn v-if="bench.mayEdit" class="note" @click="recall(v.number)">restore</v-btn>
+          <v-btn v-if="v.number > 1" class="note" @click="sides = [v.number - 1, v.number]">{{
+            $t('formula-versions-panel-compare-with-v', { number: v.number - 1 })
+          }}</v-btn>
+          <v-btn class="note" @click="sides = [v.number, 0]">{{ $t('formula-versions-panel-compare-with-draft') }}</v-btn>
+          <v-btn v-if="bench.mayEdit" class="note" @click="recall(v.number)">{{ $t('formula-versions-panel-restore') }}</v-btn>
         </div>
       </li>
-      <li v-if="!bench.versions.length" class="none note">
-        No version saved yet. A saved version never changes. You keep editing the draft.
-      </li>
+      <li v-if="!bench.versions.length" class="none note">{{ $t('formula-versions-panel-no-version-saved-yet-a-saved') }}</li>
     </ol>
   </section>
 </template>

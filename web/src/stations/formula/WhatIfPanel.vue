@@ -13,6 +13,7 @@ import { withLine } from '@/domain/edits'
 import { figure, minutes, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 type Curve = Sweep['curves'][number]
 const WIDTH = 220
@@ -22,7 +23,7 @@ const session = useSession()
 const panels = usePanels()
 const line = computed(() => bench.lines.find((l) => l.id === bench.selected) ?? bench.lines[0])
 const asked = useAsk(
-  () => ['what if', bench.formulaId, bench.document, line.value?.id],
+  () => [t('formula-what-if-panel-what-if-2'), bench.formulaId, bench.document, line.value?.id],
   (at) =>
     settled(
       api.POST('/api/kitchens/{kitchen_id}/what-if', {
@@ -51,8 +52,8 @@ const still = computed(() => (sweep.value?.curves ?? []).filter((c) => !isMoving
 const grams = (g: number): string => `${weight(g, session.units)} ${weightUnit(session.units)}`
 const leaves = (c: Curve): string =>
   [
-    c.leaves_low_g == null ? '' : `out of range below ${grams(c.leaves_low_g)}`,
-    c.leaves_high_g == null ? '' : `out of range above ${grams(c.leaves_high_g)}`,
+    c.leaves_low_g == null ? '' : t('formula-what-if-panel-out-of-range-below', { leaves_low_g: grams(c.leaves_low_g) }),
+    c.leaves_high_g == null ? '' : t('formula-what-if-panel-out-of-range-above', { leaves_high_g: grams(c.leaves_high_g) }),
   ]
     .filter(Boolean)
     .join(', ')
@@ -81,10 +82,12 @@ function take(event: MouseEvent): void {
 </script>
 
 <template>
-  <section class="what-if" aria-label="What if">
+  <section class="what-if" :aria-label="$t('formula-what-if-panel-what-if')">
     <div class="panel-head">
-      <h3>What if: more or less {{ sweep?.name ?? 'of one ingredient' }}</h3>
-      <v-btn class="note" @click="panels.open.value = 'lines'">Back to ingredients</v-btn>
+      <h3>
+        {{ $t('formula-what-if-panel-what-if-more-or-less', { name: sweep?.name ?? $t('formula-what-if-panel-of-one-ingredient') }) }}
+      </h3>
+      <v-btn class="note" @click="panels.open.value = 'lines'">{{ $t('formula-what-if-panel-back-to-ingredients') }}</v-btn>
     </div>
     <p v-if="asked.missing.value" class="act" role="alert">{{ asked.missing.value }}</p>
     <template v-if="sweep">
@@ -94,30 +97,48 @@ function take(event: MouseEvent): void {
           <figcaption>
             <b>{{ c.label }}</b> <span class="note">{{ c.unit }}</span>
           </figcaption>
-          <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`${c.label}: ${leaves(c) || 'stays inside'}`" @click="take">
+          <svg
+            :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+            role="img"
+            :aria-label="`${c.label}: ${leaves(c) || $t('formula-what-if-panel-stays-inside')}`"
+            @click="take"
+          >
             <rect v-if="drawn(c).wanted" x="0" :width="WIDTH" :y="drawn(c).top" :height="drawn(c).height" class="wanted" />
             <line :x1="x(sweep.now)" :x2="x(sweep.now)" y1="0" :y2="HEIGHT" class="now" />
             <polyline :points="drawn(c).points" class="curve" />
           </svg>
           <p class="note">
-            {{ figure(c.values[0] ?? 0, c.decimals) }} to {{ figure(c.values.at(-1) ?? 0, c.decimals) }}
+            {{
+              $t('formula-what-if-panel-to', { values: figure(c.values[0] ?? 0, c.decimals), at: figure(c.values.at(-1) ?? 0, c.decimals) })
+            }}
             <span v-if="leaves(c)" class="act">{{ leaves(c) }}</span>
           </p>
         </figure>
       </div>
-      <p v-if="still.length" class="note">No effect on {{ still.join(', ') }}.</p>
+      <p v-if="still.length" class="note">{{ $t('formula-what-if-panel-no-effect-on', { still: still.join(', ') }) }}</p>
       <p class="ends note">
-        Left: {{ grams(sweep.grams[0] ?? 0) }}; right: {{ grams(sweep.grams.at(-1) ?? 0) }}. The line marks the current weight. Tap a curve
-        to use the weight there.
+        {{
+          $t('formula-what-if-panel-left-right-the-line-marks-the', {
+            grams: grams(sweep.grams[0] ?? 0),
+            at: grams(sweep.grams.at(-1) ?? 0),
+          })
+        }}
       </p>
       <p>
-        Handling: <span v-for="(run, i) in classes" :key="i">{{ i ? ', ' : '' }}{{ run.name }} to {{ grams(run.to) }}</span>
+        {{ $t('formula-what-if-panel-handling') }}
+        <span v-for="(run, i) in classes" :key="i">{{
+          $t('formula-what-if-panel-to-2', { value: i ? ', ' : '', name: run.name, to: grams(run.to) })
+        }}</span>
       </p>
       <p>
-        In the oven:
-        <span v-for="(m, i) in sweep.minutes" :key="i"
-          >{{ i ? ' · ' : '' }}{{ m.minutes == null ? '–' : minutes(m.minutes) }} min at {{ grams(m.grams) }}</span
-        >
+        {{ $t('formula-what-if-panel-in-the-oven') }}
+        <span v-for="(m, i) in sweep.minutes" :key="i">{{
+          $t('formula-what-if-panel-min-at', {
+            value: i ? ' · ' : '',
+            null: m.minutes == null ? '–' : minutes(m.minutes),
+            grams: grams(m.grams),
+          })
+        }}</span>
       </p>
     </template>
   </section>

@@ -7,16 +7,24 @@ const amount = (value: number): string => value.toFixed(value < 1 ? 2 : 1)
 </script>
 
 <template>
-  <section v-if="bench.analysis?.hidden.length" class="zeros" aria-label="Amounts hidden by rounding to 0">
-    <h3>Amounts hidden by rounding to 0</h3>
-    <p class="note">up to, per piece</p>
+  <section v-if="bench.analysis?.hidden.length" class="zeros" :aria-label="$t('formula-zeros-hidden-amounts-hidden-by-rounding-to-0')">
+    <h3>{{ $t('formula-zeros-hidden-amounts-hidden-by-rounding-to-0') }}</h3>
+    <p class="note">{{ $t('formula-zeros-hidden-up-to-per-piece') }}</p>
     <details v-for="h in bench.analysis.hidden" :key="h.figure">
       <summary>
         {{ h.name.toLowerCase() }} <b>{{ amount(h.most_a_piece) }} {{ h.unit }}</b>
       </summary>
       <v-btn v-for="z in h.zeros" :key="z.line" class="note" @click="bench.selected = z.line">
-        {{ z.name }}: “{{ z.printed }}” per {{ z.per_g }} g can be up to {{ amount(z.most_a_piece) }} {{ z.unit }} per piece
-      </v-btn>
+        {{
+          $t('formula-zeros-hidden-per-g-can-be-up-to', {
+            name: z.name,
+            printed: z.printed,
+            per_g: z.per_g,
+            most_a_piece: amount(z.most_a_piece),
+            unit: z.unit,
+          })
+        }}</v-btn
+      >
     </details>
   </section>
 </template>

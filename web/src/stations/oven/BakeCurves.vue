@@ -5,6 +5,7 @@ import type { BakeForecast } from '@/api/types'
 import { linear, linePath } from '@/domain/chart'
 import { minutes, temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ forecast: BakeForecast; beside: BakeForecast | null; span: number }>()
 const session = useSession()
@@ -32,15 +33,17 @@ const words = computed(() => {
 const told = computed(() => {
   const { core_c_at_ready: c, loss_percent: lost, safe_min: safe, safe_for: what } = props.forecast
   const core = c == null ? '' : temperature(c, session.units)
-  const safely = safe == null ? '' : `; ${what}-safe at ${minutes(safe)} min`
-  return `Core ${core} and ${lost ? lost.best.toFixed(0) : '…'} % weight loss when done${safely}`
+  const safely = safe == null ? '' : t('oven-bake-curves-safe-at-min', { what, safe: minutes(safe) })
+  return t('oven-bake-curves-core-and-weight-loss-when-done', { core, best: lost ? lost.best.toFixed(0) : '…', safely })
 })
-const passed = computed(() => (props.forecast.safe_min == null ? '' : `, passed at ${minutes(props.forecast.safe_min)} min`))
+const passed = computed(() =>
+  props.forecast.safe_min == null ? '' : t('oven-bake-curves-passed-at-min', { safe_min: minutes(props.forecast.safe_min) }),
+)
 </script>
 
 <template>
-  <section aria-label="Core temperature and weight loss">
-    <h3>Core temperature and weight loss</h3>
+  <section :aria-label="$t('oven-bake-curves-core-temperature-and-weight-loss')">
+    <h3>{{ $t('oven-bake-curves-core-temperature-and-weight-loss') }}</h3>
     <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="told">
       <rect
         v-if="forecast.ready_min"
@@ -58,22 +61,26 @@ const passed = computed(() => (props.forecast.safe_min == null ? '' : `, passed 
       <path :d="path(forecast, forecast.series.core_c, core)" class="core" />
       <path :d="path(forecast, forecast.series.loss_percent, loss)" class="loss" />
       <text v-if="forecast.safe_c != null" x="4" :y="core(forecast.safe_c) - 4" class="safe-word">
-        {{ temperature(forecast.safe_c, session.units) }} {{ forecast.safe_for }}-safe{{ passed }}
+        {{ $t('oven-bake-curves-safe', { safe_c: temperature(forecast.safe_c, session.units), safe_for: forecast.safe_for, passed }) }}
       </text>
       <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="words.core" class="core-word">
-        core {{ forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units) }}
+        {{
+          $t('oven-bake-curves-core', {
+            core_c_at_ready: forecast.core_c_at_ready == null ? '' : temperature(forecast.core_c_at_ready, session.units),
+          })
+        }}
       </text>
       <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="words.loss" class="loss-word">
-        weight −{{ forecast.loss_percent?.best.toFixed(0) ?? '…' }} %
+        {{ $t('oven-bake-curves-weight', { best: forecast.loss_percent?.best.toFixed(0) ?? '…' }) }}
       </text>
       <text
-        v-for="t in ticks"
-        :key="t"
-        :x="Math.min(x(t), WIDTH - 2)"
+        v-for="tick in ticks"
+        :key="tick"
+        :x="Math.min(x(tick), WIDTH - 2)"
         :y="HEIGHT - 3"
-        :text-anchor="t === 0 ? 'start' : x(t) > WIDTH - 12 ? 'end' : 'middle'"
+        :text-anchor="tick === 0 ? 'start' : x(tick) > WIDTH - 12 ? 'end' : 'middle'"
       >
-        {{ t }}
+        {{ tick }}
       </text>
     </svg>
   </section>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { BakeForecast } from '@/api/types'
 import { linear, shades } from '@/domain/chart'
 import { minutes } from '@/domain/format'
+import { t } from '@/messages'
 
 const props = defineProps<{ forecast: BakeForecast; beside: BakeForecast | null; span: number }>()
 const WIDTH = 640
@@ -37,26 +38,34 @@ const beneath = computed(
     Math.abs(x.value(props.forecast.burnt_min ?? 0) - (x.value(ends.value[0]) + x.value(ends.value[1] ?? props.span)) / 2) < 110,
 )
 const said = (at: number | null | undefined): string => (at == null ? '…' : minutes(at))
-const told = computed(
-  () => `Golden from ${said(ends.value[0])} to ${said(ends.value[1])} min; burnt at ${said(props.forecast.burnt_min)} min`,
+const told = computed(() =>
+  t('oven-colour-strip-golden-from-to-min-burnt-at', {
+    ends: said(ends.value[0]),
+    ends_2: said(ends.value[1]),
+    burnt_min: said(props.forecast.burnt_min),
+  }),
 )
 </script>
 
 <template>
-  <section aria-label="Color">
+  <section :aria-label="$t('oven-colour-strip-color')">
     <div class="headed">
-      <h3>Color</h3>
-      <span class="note">pale · golden · burnt</span>
+      <h3>{{ $t('oven-colour-strip-color') }}</h3>
+      <span class="note">{{ $t('oven-colour-strip-pale-golden-burnt') }}</span>
     </div>
     <svg :viewBox="`0 0 ${WIDTH} ${strips.length * 20 + 40}`" role="img" :aria-label="told">
       <g v-for="(s, i) in strips" :key="s.name" :transform="`translate(0 ${i * 20})`">
-        <rect v-for="(t, k) in s.tiles" :key="k" :x="t.x" y="0" :width="t.w" height="17" :fill="t.fill" />
+        <rect v-for="(tile, k) in s.tiles" :key="k" :x="tile.x" y="0" :width="tile.w" height="17" :fill="tile.fill" />
         <text x="5" y="12" class="name">{{ s.name }}</text>
       </g>
       <g v-if="ends[0] != null && x(ends[0]) < WIDTH" :transform="`translate(0 ${strips.length * 20})`">
         <path :d="`M ${x(ends[0])} 0 v 7 H ${x(ends[1] ?? span)} v -7`" class="bracket" />
         <text :x="(x(ends[0]) + x(ends[1] ?? span)) / 2" y="21" text-anchor="middle" class="said">
-          golden {{ ends[1] == null ? `from ${minutes(ends[0])}` : `${minutes(ends[0])}–${minutes(ends[1])}` }} min
+          {{
+            $t('oven-colour-strip-golden-min', {
+              null: ends[1] == null ? $t('oven-colour-strip-from', { ends: minutes(ends[0]) }) : `${minutes(ends[0])}–${minutes(ends[1])}`,
+            })
+          }}
         </text>
       </g>
       <g
@@ -70,7 +79,7 @@ const told = computed(
           :text-anchor="x(forecast.burnt_min) > WIDTH - 50 ? 'end' : 'start'"
           class="burnt-word"
         >
-          burnt
+          {{ $t('oven-colour-strip-burnt') }}
         </text>
       </g>
       <g
@@ -78,7 +87,9 @@ const told = computed(
         :transform="`translate(${x(forecast.edge_min)} ${strips.length * 20})`"
       >
         <line y1="0" y2="8" class="edge" />
-        <text x="0" y="36" text-anchor="middle" class="edge-word">edge {{ minutes(forecast.edge_min) }} min</text>
+        <text x="0" y="36" text-anchor="middle" class="edge-word">
+          {{ $t('oven-colour-strip-edge-min', { edge_min: minutes(forecast.edge_min) }) }}
+        </text>
       </g>
     </svg>
   </section>

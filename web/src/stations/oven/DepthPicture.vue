@@ -5,6 +5,7 @@ import type { BakeForecast } from '@/api/types'
 import { linear, linePath, mixed } from '@/domain/chart'
 import { length, lengthUnit, minutes, temperature } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ forecast: BakeForecast; span: number }>()
 const session = useSession()
@@ -66,26 +67,34 @@ function point(event: PointerEvent): void {
     series.value.shade_mm.length - 1,
   )
   const column = series.value.shade_minutes.findLastIndex((m) => m <= minute)
-  const t = series.value.temperature_c[row]?.[column]
+  const celsius = series.value.temperature_c[row]?.[column]
   const gone = Math.round(100 * (series.value.dryness[row]?.[column] ?? 0))
   pointed.value =
-    t === undefined
+    celsius === undefined
       ? ''
-      : `at ${minutes(minute)} min, ${inLength(series.value.shade_mm[row])} below the top: about ${temperature(t, session.units)}, ${gone} % of the water lost`
+      : t('oven-depth-picture-at-min-below-the-top-about', {
+          minute: minutes(minute),
+          row: inLength(series.value.shade_mm[row]),
+          units: temperature(celsius, session.units),
+          gone,
+        })
 }
 const told = computed(() => {
   const c = props.forecast.core_c_at_ready
-  const middle = c == null ? 'is not done' : `reaches ${temperature(c, session.units)} when it is done`
-  return `Depth over time. The center ${middle}. Dashed line: half of the water lost.`
+  const middle =
+    c == null
+      ? t('oven-depth-picture-is-not-done')
+      : t('oven-depth-picture-reaches-when-it-is-done', { units: temperature(c, session.units) })
+  return t('oven-depth-picture-depth-over-time-the-center-dashed', { middle })
 })
 </script>
 
 <template>
-  <section aria-label="Inside the dough">
+  <section :aria-label="$t('oven-depth-picture-inside-the-dough')">
     <div class="headed">
-      <h3>Inside the dough</h3>
+      <h3>{{ $t('oven-depth-picture-inside-the-dough') }}</h3>
       <span class="note" aria-live="off">{{
-        pointed || `top ↑ · ${inLength(series.shade_mm.at(-1))} · ↓ underside · blue = cold, brown = hot and dry`
+        pointed || $t('oven-depth-picture-top-underside-blue-cold-brown-hot', { at: inLength(series.shade_mm.at(-1)) })
       }}</span>
     </div>
     <svg
@@ -96,7 +105,7 @@ const told = computed(() => {
       @pointermove="point"
       @pointerleave="pointed = ''"
     >
-      <rect v-for="(t, i) in tiles" :key="i" :x="t.x" :y="t.y" :width="t.w" :height="rowHeight + 0.6" :fill="t.fill" />
+      <rect v-for="(tile, i) in tiles" :key="i" :x="tile.x" :y="tile.y" :width="tile.w" :height="rowHeight + 0.6" :fill="tile.fill" />
       <path v-for="f in fronts" :key="f" :d="f" class="front" />
       <line v-if="forecast.ready_min" :x1="x(forecast.ready_min.best)" :x2="x(forecast.ready_min.best)" y1="0" :y2="HEIGHT" class="out" />
     </svg>

@@ -18,7 +18,7 @@ const set = (change: Parameters<typeof withBake>[1]): void => {
 
 <template>
   <div>
-    <h4>What if…</h4>
+    <h4>{{ $t('oven-oven-advice-what-if') }}</h4>
     <dl class="ifs">
       <div v-for="w in forecast.what_ifs" :key="w.key">
         <dt>{{ w.name }}</dt>
@@ -27,30 +27,41 @@ const set = (change: Parameters<typeof withBake>[1]): void => {
         </dd>
       </div>
     </dl>
-    <h4>Other temperatures</h4>
+    <h4>{{ $t('oven-oven-advice-other-temperatures') }}</h4>
     <ul class="settings">
       <li v-for="s in forecast.settings" :key="s.oven_c" :class="{ best: s.best }">
         <v-btn :disabled="!bench.mayEdit" @click="set({ oven_c: s.oven_c })">{{ dial(s.oven_c, session.units) }}</v-btn>{{ ' '
         }}<span
-          >{{ s.ready_min == null ? 'not done' : `${minutes(s.ready_min)} min, then ${minutes(s.window_min)} min until too dark`
-          }}{{ s.best ? ' · suggested' : '' }}</span
+          >{{
+            s.ready_min == null
+              ? $t('oven-oven-advice-not-done')
+              : $t('oven-oven-advice-min-then-min-until-too-dark', { ready_min: minutes(s.ready_min), window_min: minutes(s.window_min) })
+          }}{{ s.best ? ' ' + $t('oven-oven-advice-suggested') : '' }}</span
         >
       </li>
     </ul>
     <p class="note">
-      Greatest thickness that bakes in
+      {{ $t('oven-oven-advice-greatest-thickness-that-bakes-in') }}
       <QuantityField
         kind="minutes"
         style="--quantity-width: 48px; --field-height: 22px"
-        label="Baking time available, min"
+        :label="$t('oven-oven-advice-baking-time-available-min')"
         :value="within"
         :low="0.1"
         @change="emit('within', $event)"
       />?<b v-if="within != null">
-        {{ thickest == null ? 'not possible at any thickness' : `${length(thickest, session.units)} ${lengthUnit(session.units)}` }}</b
+        {{
+          thickest == null
+            ? $t('oven-oven-advice-not-possible-at-any-thickness')
+            : `${length(thickest, session.units)} ${lengthUnit(session.units)}`
+        }}</b
       >
     </p>
-    <p class="note">Doneness depends on {{ forecast.decides }}. {{ forecast.rests_on }} {{ forecast.sureness }}</p>
+    <p class="note">
+      {{
+        $t('oven-oven-advice-doneness-depends-on', { decides: forecast.decides, rests_on: forecast.rests_on, sureness: forecast.sureness })
+      }}
+    </p>
   </div>
 </template>
 

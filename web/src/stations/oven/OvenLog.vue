@@ -107,58 +107,73 @@ const trouble = computed(() => logging.trouble.value || standing.trouble.value |
 
 <template>
   <section class="log">
-    <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">
-      Log a bake · {{ oven.bakes.length }} {{ oven.bakes.length === 1 ? 'bake' : 'bakes' }} saved
-    </v-btn>
+    <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">{{
+      $t('oven-oven-log-log-a-bake-saved', { bakes: oven.bakes.length })
+    }}</v-btn>
     <div v-if="open">
       <p class="note">
-        Oven offset: assumed 0 ± {{ degreesApart(oven.prior_half_k, session.units) }} before your first bake; now
-        {{ aboutApart(oven.offset_k, oven.offset_half_k, session.units) }}, from {{ oven.learned_from }}
-        {{ oven.learned_from === 1 ? 'bake' : 'bakes' }} (those of the Run station included).
+        {{
+          $t('oven-oven-log-oven-offset-assumed-0-before-your', {
+            prior_half_k: degreesApart(oven.prior_half_k, session.units),
+            offset_half_k: aboutApart(oven.offset_k, oven.offset_half_k, session.units),
+            learned_from: oven.learned_from,
+          })
+        }}
       </p>
       <p class="note">
-        Altitude of this oven:
-        <QuantityField kind="altitude" label="Altitude of this oven" :value="oven.altitude_m" :disabled="!bench.mayEdit" @change="stand" />
-        above the sea, for every formula baked in it.
+        {{ $t('oven-oven-log-altitude-of-this-oven') }}
+        <QuantityField
+          kind="altitude"
+          :label="$t('oven-oven-log-altitude-of-this-oven-2')"
+          :value="oven.altitude_m"
+          :disabled="!bench.mayEdit"
+          @change="stand"
+        />
+        {{ $t('oven-oven-log-above-the-sea-for-every-formula') }}
       </p>
       <form v-if="bench.mayEdit" @submit.prevent="log">
-        <label>done at <v-text-field v-model="seen.minutes" class="field" inputmode="decimal" aria-label="Done at, minutes" /> min</label>
         <label
-          >weight
+          >{{ $t('oven-oven-log-done-at') }}
+          <v-text-field v-model="seen.minutes" class="field" inputmode="decimal" :aria-label="$t('oven-oven-log-done-at-minutes')" />
+          {{ $t('oven-oven-log-min') }}</label
+        >
+        <label
+          >{{ $t('oven-oven-log-weight') }}
           <v-text-field
             v-model="seen.before_g"
             class="field"
             inputmode="decimal"
-            :aria-label="`Weight before, ${weightUnit(session.units)}`"
+            :aria-label="$t('oven-oven-log-weight-before', { unit: weightUnit(session.units) })"
           />
           →
           <v-text-field
             v-model="seen.after_g"
             class="field"
             inputmode="decimal"
-            :aria-label="`Weight after, ${weightUnit(session.units)}`"
+            :aria-label="$t('oven-oven-log-weight-after', { unit: weightUnit(session.units) })"
           />
           {{ weightUnit(session.units) }}</label
         >
         <label
-          >thermometer in the empty oven
+          >{{ $t('oven-oven-log-thermometer-in-the-empty-oven') }}
           <v-text-field
             v-model="seen.probe_c"
             class="field"
             inputmode="decimal"
-            :aria-label="`Thermometer in the empty oven, ${temperatureUnit(session.units)}`"
+            :aria-label="$t('oven-oven-log-thermometer-in-the-empty-oven-2', { unit: temperatureUnit(session.units) })"
           />
           {{ temperatureUnit(session.units) }}</label
         >
-        <v-btn type="submit" class="quiet-button">Save this bake</v-btn>
+        <v-btn type="submit" class="quiet-button">{{ $t('oven-oven-log-save-this-bake') }}</v-btn>
         <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       </form>
       <ul>
         <li v-for="b in oven.bakes" :key="b.id" class="note">
-          {{ b.formula_name }}, {{ ago(b.logged_at) }}: {{ b.minutes == null ? '' : `${figure(b.minutes, 0)} min` }}
+          {{ b.formula_name }}, {{ ago(b.logged_at) }}:
+          {{ b.minutes == null ? '' : $t('oven-oven-log-min-2', { minutes: figure(b.minutes, 0) }) }}
           {{ b.after_g == null ? '' : `${inWeight(b.before_g ?? 0, session.units)} → ${inWeight(b.after_g, session.units)}` }}
-          {{ b.probe_c == null ? '' : `thermometer ${temperature(b.probe_c, session.units)}` }}
-          <v-btn v-if="bench.mayEdit" class="link" @click="deleting.run(b.id)">delete</v-btn>
+          {{ b.probe_c == null ? '' : $t('oven-oven-log-thermometer', { probe_c: temperature(b.probe_c, session.units) }) }}
+          <v-btn v-if="bench.mayEdit" class="link" @click="deleting.run(b.id)">{{ $t('oven-oven-log-delete') }}</v-btn>
         </li>
       </ul>
     </div>

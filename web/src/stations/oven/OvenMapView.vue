@@ -8,13 +8,14 @@ import { withBake, withSize } from '@/domain/edits'
 import { dial, dialDegrees, length, lengthUnit, minutes as said, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ formulaId: number; minutes: number | null; forecast: BakeForecast }>()
 const bench = useBench()
 const session = useSession()
 const wanted = ref('')
 const { job, underWay, trouble, start: ask, follow, stop } = useJob()
-const words: Record<string, string> = { raw: 'raw', pale: 'pale', done: 'done', dry: 'dry or dark', burnt: 'burnt' }
+const words: Record<string, string> = { raw: 'raw', pale: 'pale', done: 'done', dry: t('oven-oven-map-view-dry-or-dark'), burnt: 'burnt' }
 const CELL = 15
 const result = computed(() => job.value?.map ?? null)
 
@@ -49,35 +50,41 @@ const word = (row: number, column: number): string => {
   const thick = `${length(r.thickness_mm[row] ?? 0, session.units)} ${lengthUnit(session.units)}`
   const becomes = words[r.regions[row]?.[column] ?? 'raw']
   const ready = r.ready_min[row]?.[column]
-  const then = ready == null ? '' : `, ready at ${said(ready)}`
-  return `${dial(r.oven_c[column] ?? 0, session.units)}, ${thick}: ${becomes} after ${said(r.minutes)} min${then}`
+  const then = ready == null ? '' : t('oven-oven-map-view-ready-at', { ready: said(ready) })
+  return t('oven-oven-map-view-after-min', {
+    column: dial(r.oven_c[column] ?? 0, session.units),
+    thick,
+    becomes,
+    value: said(r.minutes),
+    then,
+  })
 }
 </script>
 
 <template>
-  <section aria-label="Temperature and thickness map" class="map">
-    <h3>Temperature and thickness</h3>
+  <section :aria-label="$t('oven-oven-map-view-temperature-and-thickness-map')" class="map">
+    <h3>{{ $t('oven-oven-map-view-temperature-and-thickness') }}</h3>
     <p class="note">
-      What a bake of
+      {{ $t('oven-oven-map-view-what-a-bake-of') }}
       <v-text-field
         v-model="wanted"
         class="field"
         :placeholder="minutes == null ? '' : said(minutes)"
         inputmode="decimal"
-        aria-label="Baking time for this map, min"
+        :aria-label="$t('oven-oven-map-view-baking-time-for-this-map-min')"
       />
-      min (400 simulated bakes, calculated in the background).
+      {{ $t('oven-oven-map-view-min-400-simulated-bakes-calculated-in') }}
       <v-btn v-if="!underWay" class="quiet-button" :disabled="!bench.mayEdit || (!minutes && !wanted)" @click="start">
-        {{ result ? 'Redraw' : 'Draw the map' }}
+        {{ result ? $t('oven-oven-map-view-redraw') : $t('oven-oven-map-view-draw-the-map') }}
       </v-btn>
-      <JobProgress v-else-if="job" :job="job" what="rows" @stop="stop" />
+      <JobProgress v-else-if="job" :job="job" :what="$t('oven-oven-map-view-rows')" @stop="stop" />
     </p>
     <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
     <div v-if="result" class="picture">
       <svg
         :viewBox="`-46 -4 ${result.oven_c.length * CELL + 54} ${result.thickness_mm.length * CELL + 30}`"
         role="group"
-        aria-label="Rows: thickness. Columns: temperature."
+        :aria-label="$t('oven-oven-map-view-rows-thickness-columns-temperature')"
       >
         <g v-for="(row, r) in result.regions" :key="r">
           <rect
@@ -96,26 +103,28 @@ const word = (row: number, column: number): string => {
             {{ length(result.thickness_mm[r] ?? 0, session.units) }}
           </text>
         </g>
-        <circle v-if="own" :cx="own.x" :cy="own.y" :r="CELL / 3" class="own"><title>your current settings</title></circle>
+        <circle v-if="own" :cx="own.x" :cy="own.y" :r="CELL / 3" class="own">
+          <title>{{ $t('oven-oven-map-view-your-current-settings') }}</title>
+        </circle>
         <text
-          v-for="(t, c) in result.oven_c"
+          v-for="(celsius, c) in result.oven_c"
           v-show="c % 4 === 0"
-          :key="t"
+          :key="celsius"
           :x="c * CELL + CELL / 2"
           :y="result.thickness_mm.length * CELL + 14"
           text-anchor="middle"
         >
-          {{ dialDegrees(t, session.units) }}
+          {{ dialDegrees(celsius, session.units) }}
         </text>
         <text :x="result.oven_c.length * CELL" :y="result.thickness_mm.length * CELL + 25" text-anchor="end" class="axis">
-          oven setting, {{ temperatureUnit(session.units) }}
+          {{ $t('oven-oven-map-view-oven-setting', { unit: temperatureUnit(session.units) }) }}
         </text>
         <text x="-44" :y="result.thickness_mm.length * CELL + 14" class="axis">{{ lengthUnit(session.units) }}</text>
       </svg>
       <ul class="note">
         <li v-for="(w, k) in words" :key="k"><i :class="k" />{{ w }}</li>
-        <li v-if="own"><i class="ring" />current settings</li>
-        <li>Tap a square to use that setting</li>
+        <li v-if="own"><i class="ring" />{{ $t('oven-oven-map-view-current-settings') }}</li>
+        <li>{{ $t('oven-oven-map-view-tap-a-square-to-use-that') }}</li>
       </ul>
     </div>
   </section>

@@ -20,41 +20,44 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
 
 <template>
   <dl>
-    <dt>{{ forecast.fried ? 'Oil' : 'Oven setting' }}</dt>
+    <dt>{{ forecast.fried ? $t('oven-oven-settings-oil') : $t('oven-oven-settings-oven-setting') }}</dt>
     <dd>
       <QuantityField
         kind="dial"
-        :label="forecast.fried ? 'Oil' : 'Oven setting'"
+        :label="forecast.fried ? $t('oven-oven-settings-oil') : $t('oven-oven-settings-oven-setting')"
         :value="forecast.oven_c"
         :disabled="!bench.mayEdit"
         @change="set({ oven_c: $event })"
       />
     </dd>
     <template v-if="!forecast.fried">
-      <dt>Actual temperature</dt>
+      <dt>{{ $t('oven-oven-settings-actual-temperature') }}</dt>
       <dd>{{ temperature(forecast.really_c, session.units) }}</dd>
-      <dt>Fan</dt>
+      <dt>{{ $t('oven-oven-settings-fan') }}</dt>
       <dd>
         <v-btn class="quiet-button" :disabled="!bench.mayEdit" :aria-pressed="bake?.fan ?? false" @click="set({ fan: !bake?.fan })">
-          {{ bake?.fan ? 'on' : 'off' }}
+          {{ bake?.fan ? $t('oven-oven-settings-on') : $t('oven-oven-settings-off') }}
         </v-btn>
       </dd>
-      <dt>Baked on</dt>
+      <dt>{{ $t('oven-oven-settings-baked-on') }}</dt>
       <dd>
         <v-select
           class="field wide"
           :model-value="bake?.ware ?? ''"
           :disabled="!bench.mayEdit"
-          aria-label="Baked on"
+          :aria-label="$t('oven-oven-settings-baked-on')"
           @update:model-value="set({ ware: $event })"
-          :items="[{ value: '', title: 'as usual' }, ...(session.words?.bakeware ?? []).map((w) => ({ value: w.id, title: w.name }))]"
+          :items="[
+            { value: '', title: $t('oven-oven-settings-as-usual') },
+            ...(session.words?.bakeware ?? []).map((w) => ({ value: w.id, title: w.name })),
+          ]"
         />
       </dd>
-      <dt>Trays in the oven</dt>
+      <dt>{{ $t('oven-oven-settings-trays-in-the-oven') }}</dt>
       <dd>
         <QuantityField
           kind="count"
-          label="Trays in the oven"
+          :label="$t('oven-oven-settings-trays-in-the-oven')"
           :value="bake?.trays ?? 1"
           :low="1"
           :high="mostTrays"
@@ -63,34 +66,34 @@ const mostTrays = computed(() => session.words?.most_trays ?? 1)
         />
       </dd>
     </template>
-    <dt>Doneness</dt>
+    <dt>{{ $t('oven-oven-settings-doneness') }}</dt>
     <dd>
       <v-select
         class="field wide"
         :model-value="bake?.doneness ?? ''"
         :disabled="!bench.mayEdit"
-        aria-label="Doneness"
+        :aria-label="$t('oven-oven-settings-doneness')"
         @update:model-value="set({ doneness: $event as '' | 'soft' | 'crisp' })"
         :items="[...(session.words?.wishes ?? []).map((w) => ({ value: w.id, title: w.name }))]"
       />
     </dd>
-    <dt>Dough temperature going in</dt>
+    <dt>{{ $t('oven-oven-settings-dough-temperature-going-in') }}</dt>
     <dd>
       <QuantityField
         kind="temperature"
         style="--quantity-width: 100px"
-        label="Dough temperature going in"
+        :label="$t('oven-oven-settings-dough-temperature-going-in')"
         :value="bake?.dough_c"
-        usual="as mixed"
+        :usual="$t('oven-oven-settings-as-mixed')"
         :disabled="!bench.mayEdit"
         @change="set({ dough_c: $event })"
       />
     </dd>
-    <dt>Altitude</dt>
+    <dt>{{ $t('oven-oven-settings-altitude') }}</dt>
     <dd>
       <QuantityField
         kind="altitude"
-        label="Altitude"
+        :label="$t('oven-oven-settings-altitude')"
         :value="bake?.altitude_m || null"
         :usual="altitudeM"
         :disabled="!bench.mayEdit"

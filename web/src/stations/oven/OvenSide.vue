@@ -51,36 +51,42 @@ const toBench = (): void => {
 </script>
 
 <template>
-  <aside class="side balance-side" aria-label="Oven">
-    <h3 v-if="forecast?.fried">Deep-frying</h3>
+  <aside class="side balance-side" :aria-label="$t('oven-oven-side-oven')">
+    <h3 v-if="forecast?.fried">{{ $t('oven-oven-side-deep-frying') }}</h3>
     <h3 v-else>
-      <span class="visually-hidden">Oven</span>
+      <span class="visually-hidden">{{ $t('oven-oven-side-oven') }}</span>
       <v-select
         class="field"
         :model-value="bake?.oven ?? ''"
         :disabled="!bench.mayEdit"
-        aria-label="Which oven"
+        :aria-label="$t('oven-oven-side-which-oven')"
         @update:model-value="set({ oven: $event })"
-        :items="[{ value: '', title: 'an unknown oven' }, ...(list.answer.value ?? []).map((o) => ({ value: o.key, title: o.name }))]"
+        :items="[
+          { value: '', title: $t('oven-oven-side-an-unknown-oven') },
+          ...(list.answer.value ?? []).map((o) => ({ value: o.key, title: o.name })),
+        ]"
       />
     </h3>
     <p v-if="!forecast?.fried" class="note">{{ forecast?.oven ?? '' }}</p>
     <OvenSettings v-if="forecast" :forecast="forecast" :altitude-m="chosen?.altitude_m ?? 0" />
     <template v-if="forecast?.bake_to_g">
-      <h4>Target weight out of the oven</h4>
+      <h4>{{ $t('oven-oven-side-target-weight-out-of-the-oven') }}</h4>
       <p class="weight">
         <b>{{ weight(forecast.bake_to_g.best, session.units) }} {{ weightUnit(session.units) }}</b
         >{{ ' '
-        }}<span class="note"
-          >{{ weight(forecast.bake_to_g.low, session.units) }}–{{ weight(forecast.bake_to_g.high, session.units) }};
-          {{ weight(forecast.bake_to_piece_g ?? 0, session.units) }} per piece</span
-        >
+        }}<span class="note">{{
+          $t('oven-oven-side-per-piece', {
+            low: weight(forecast.bake_to_g.low, session.units),
+            high: weight(forecast.bake_to_g.high, session.units),
+            bake_to_piece_g: weight(forecast.bake_to_piece_g ?? 0, session.units),
+          })
+        }}</span>
       </p>
       <p class="note">
-        {{ figure(forecast.moisture_percent ?? 0, 0) }} % moisture when done.
-        <v-btn v-if="bench.mayEdit" class="link" @click="toBench">Apply to the formula</v-btn
-        ><span v-if="bake?.moisture_from === 'oven'">
-          · texture and nutrition per 100 g use {{ figure(bake.moisture_percent ?? 0, 0) }} % moisture</span
+        {{ $t('oven-oven-side-moisture-when-done', { moisture_percent: figure(forecast.moisture_percent ?? 0, 0) }) }}
+        <v-btn v-if="bench.mayEdit" class="link" @click="toBench">{{ $t('oven-oven-side-apply-to-the-formula') }}</v-btn><span
+          v-if="bake?.moisture_from === 'oven'"
+          >{{ $t('oven-oven-side-texture-and-nutrition-per-100-g', { moisture_percent: figure(bake.moisture_percent ?? 0, 0) }) }}</span
         >
       </p>
     </template>
@@ -90,10 +96,10 @@ const toBench = (): void => {
       <v-text-field
         v-model="fresh"
         class="field name"
-        placeholder="name of a new oven"
-        aria-label="Name of a new oven"
+        :placeholder="$t('oven-oven-side-name-of-a-new-oven')"
+        :aria-label="$t('oven-oven-side-name-of-a-new-oven-2')"
         maxlength="80"
-      /><v-btn type="submit" class="quiet-button"> Add </v-btn>
+      /><v-btn type="submit" class="quiet-button">{{ $t('oven-oven-side-add') }}</v-btn>
     </form>
   </aside>
 </template>

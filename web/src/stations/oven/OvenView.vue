@@ -22,6 +22,7 @@ import DepthPicture from './DepthPicture.vue'
 import OvenMapView from './OvenMapView.vue'
 import OvenSide from './OvenSide.vue'
 import StageStrip from './StageStrip.vue'
+import { t } from '@/messages'
 
 const props = defineProps<{ id: number }>()
 const bench = useBench()
@@ -74,8 +75,17 @@ const difference = computed(() => {
   if (!now?.ready_min || !then?.ready_min) return ''
   const later = now.ready_min.best - then.ready_min.best
   const heavier = (now.bake_to_g?.best ?? 0) - (then.bake_to_g?.best ?? 0)
-  const when = Math.abs(later) < 0.25 ? 'at the same time' : `${minutes(Math.abs(later))} min ${later > 0 ? 'later' : 'sooner'}`
-  const much = Math.abs(heavier) < 1 ? 'as heavy' : `${inWeight(Math.abs(heavier), session.units)} ${heavier > 0 ? 'heavier' : 'lighter'}`
+  const when =
+    Math.abs(later) < 0.25
+      ? t('oven-oven-view-at-the-same-time')
+      : t('oven-oven-view-min', {
+          later: minutes(Math.abs(later)),
+          later_2: later > 0 ? t('oven-oven-view-later') : t('oven-oven-view-sooner'),
+        })
+  const much =
+    Math.abs(heavier) < 1
+      ? t('oven-oven-view-as-heavy')
+      : `${inWeight(Math.abs(heavier), session.units)} ${heavier > 0 ? 'heavier' : 'lighter'}`
   return `${when}, ${much}`
 })
 const keepBeside = (): void => {
@@ -84,24 +94,26 @@ const keepBeside = (): void => {
 </script>
 
 <template>
-  <FormulaFrame :missing="missing" side-word="Oven settings">
+  <FormulaFrame :missing="missing" :side-word="$t('oven-oven-view-oven-settings')">
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <template v-if="forecast">
       <p class="sentence" aria-live="polite">{{ forecast.text }}</p>
-      <ul v-if="forecast.sorts.length" class="sorts" aria-label="Varieties">
+      <ul v-if="forecast.sorts.length" class="sorts" :aria-label="$t('oven-oven-view-varieties')">
         <li v-for="s in forecast.sorts" :key="s.name">{{ s.text }}</li>
       </ul>
       <div class="first">
         <label v-if="phone"
-          >{{ forecast.fried ? 'Oil' : 'Oven setting' }}
+          >{{ forecast.fried ? $t('oven-oven-view-oil') : $t('oven-oven-view-oven-setting') }}
           <QuantityField
             kind="temperature"
-            :label="forecast.fried ? 'Oil, degrees' : 'Oven setting'"
+            :label="forecast.fried ? $t('oven-oven-view-oil-degrees') : $t('oven-oven-view-oven-setting')"
             :value="forecast.oven_c"
             :disabled="!bench.mayEdit"
             @change="setDial"
         /></label>
-        <v-btn v-if="bench.mayEdit && bench.document?.bake?.oven" class="quiet-button" @click="logBake">Log this bake</v-btn>
+        <v-btn v-if="bench.mayEdit && bench.document?.bake?.oven" class="quiet-button" @click="logBake">{{
+          $t('oven-oven-view-log-this-bake')
+        }}</v-btn>
       </div>
       <p v-for="f in forecast.flags" :key="f" class="act flag">{{ f }}</p>
       <StageStrip :forecast="forecast" :span="span" />
@@ -109,10 +121,10 @@ const keepBeside = (): void => {
       <BakeCurves :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <ColourStrip :forecast="forecast" :beside="beside?.forecast ?? null" :span="span" />
       <div class="compare">
-        <v-btn class="quiet-button" @click="keepBeside">Compare with this forecast</v-btn>
+        <v-btn class="quiet-button" @click="keepBeside">{{ $t('oven-oven-view-compare-with-this-forecast') }}</v-btn>
         <template v-if="beside"
-          ><span class="note">Dashed: the forecast at {{ beside.name }}. With the current settings it is done {{ difference }}.</span
-          ><v-btn class="quiet-button" @click="beside = null">Stop comparing</v-btn></template
+          ><span class="note">{{ $t('oven-oven-view-dashed-the-forecast-at-with-the', { name: beside.name, difference }) }}</span
+          ><v-btn class="quiet-button" @click="beside = null">{{ $t('oven-oven-view-stop-comparing') }}</v-btn></template
         >
       </div>
       <OvenMapView :formula-id="id" :minutes="forecast.ready_min?.best ?? null" :forecast="forecast" />
@@ -120,7 +132,8 @@ const keepBeside = (): void => {
       <p v-for="c in forecast.cautions" :key="c" class="note caution">{{ c }}</p>
     </template>
     <p v-else-if="latest.answer.value && !forecast" class="note">
-      Nothing to bake yet. Add a flour, fiber, or binder first. <router-link :to="`/formula/${id}`">Go to formula</router-link>
+      {{ $t('oven-oven-view-nothing-to-bake-yet-add-a') }}
+      <router-link :to="`/formula/${id}`">{{ $t('oven-oven-view-go-to-formula') }}</router-link>
     </p>
     <div v-else-if="!latest.refusal.value" class="skeleton wait" />
     <template #side

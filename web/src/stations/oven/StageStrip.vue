@@ -65,7 +65,7 @@ const shown = (celsius: number): string => String(dialDegrees(celsius, session.u
 </script>
 
 <template>
-  <section class="stages" aria-label="Stages of the bake">
+  <section class="stages" :aria-label="$t('oven-stage-strip-stages-of-the-bake')">
     <div ref="strip" class="strip">
       <div
         v-for="b in blocks"
@@ -75,22 +75,22 @@ const shown = (celsius: number): string => String(dialDegrees(celsius, session.u
         :style="{ left: at(b.start_min), width: `calc(${at(b.end_min)} - ${at(b.start_min)})` }"
       >
         <b>{{ b.name }}</b>
-        <span class="note">{{ minutes(b.end_min - b.start_min) }} min</span>
+        <span class="note">{{ $t('oven-stage-strip-min', { start_min: minutes(b.end_min - b.start_min) }) }}</span>
         <span class="note"
           ><input
             :value="shown(b.heat.oven_c)"
             :disabled="!bench.mayEdit"
             inputmode="numeric"
-            :aria-label="`${b.name}: degrees`"
+            :aria-label="$t('oven-stage-strip-degrees', { name: b.name })"
             @change="degrees(b.index, $event)"
-          />{{ temperatureUnit(session.units) }}{{ b.heat.fan ? ' · fan' : '' }}</span
+          />{{ temperatureUnit(session.units) }}{{ b.heat.fan ? ' ' + $t('oven-stage-strip-fan') : '' }}</span
         >
         <i
           v-if="b.index !== lastHot"
           class="edge"
           tabindex="0"
           role="slider"
-          :aria-label="`${b.name}: minutes`"
+          :aria-label="$t('oven-stage-strip-minutes', { name: b.name })"
           :aria-valuenow="Math.round(b.end_min - b.start_min)"
           @pointerdown="begin($event, b.index, b.start_min)"
           @pointermove="move"
@@ -99,13 +99,17 @@ const shown = (celsius: number): string => String(dialDegrees(celsius, session.u
           @keydown="onKey($event, b.index, b.end_min - b.start_min)"
         />
       </div>
-      <span v-if="blocks.length" class="until note" :style="{ left: at(blocks.at(-1)?.end_min ?? 0) }">until done</span>
+      <span v-if="blocks.length" class="until note" :style="{ left: at(blocks.at(-1)?.end_min ?? 0) }">{{
+        $t('oven-stage-strip-until-done')
+      }}</span>
       <span v-for="m in marks" :key="m.index" class="moment" :style="{ left: at(m.start_min) }">{{ m.name }}</span>
     </div>
     <div v-if="bench.mayEdit" class="add note">
-      add
+      {{ $t('oven-stage-strip-add') }}
       <v-btn v-for="more in forecast.additions" :key="more.kind" @click="put([...more.stages])">{{ more.name }}</v-btn>
-      <v-btn v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">the usual stages</v-btn>
+      <v-btn v-if="bench.document?.bake?.stages?.length" class="usual" @click="put([])">{{
+        $t('oven-stage-strip-the-usual-stages')
+      }}</v-btn>
     </div>
   </section>
 </template>

@@ -15,6 +15,7 @@ import { figure, money, range } from '@/domain/format'
 import { layStrata } from '@/domain/strata'
 import { useSession } from '@/stores/session'
 import PantryBar from './PantryBar.vue'
+import { t } from '@/messages'
 
 const HEIGHT = 280
 const MOST = 6
@@ -49,47 +50,51 @@ function change(next: string[]): void {
 }
 
 const rows: { label: string; hint?: string; text: (c: Compared) => string }[] = [
-  { label: 'net carbs', text: (c) => `${figure(c.net_carbs.value, 1)} g` },
+  { label: t('pantry-compare-view-net-carbs'), text: (c) => `${figure(c.net_carbs.value, 1)} g` },
   { label: 'protein', text: (c) => `${figure(c.protein.value, 1)} g` },
   { label: 'fat', text: (c) => `${figure(c.fat.value, 1)} g` },
   { label: 'fibre', text: (c) => `${figure(c.fibre.value, 1)} g` },
-  { label: 'energy', text: (c) => `${figure(c.energy_kcal, 0)} kcal` },
-  { label: 'a cup weighs', text: (c) => (c.g_per_cup == null ? 'â€“' : `${figure(c.g_per_cup, 0)} g`) },
-  { label: 'price', hint: 'Price per 100 g used', text: (c) => paid(c.price_100g) },
-  { label: 'price of 100 g protein', text: (c) => paid(c.function_price.protein_100g) },
-  { label: 'Price per 100 g water absorbed', text: (c) => paid(c.function_price.water_100g) },
-  { label: 'Price per egg of binding', text: (c) => paid(c.function_price.egg_equivalent) },
+  { label: 'energy', text: (c) => t('pantry-compare-view-kcal', { energy_kcal: figure(c.energy_kcal, 0) }) },
+  { label: t('pantry-compare-view-a-cup-weighs'), text: (c) => (c.g_per_cup == null ? 'â€“' : `${figure(c.g_per_cup, 0)} g`) },
+  { label: 'price', hint: t('pantry-compare-view-price-per-100-g-used'), text: (c) => paid(c.price_100g) },
+  { label: t('pantry-compare-view-price-of-100-g-protein'), text: (c) => paid(c.function_price.protein_100g) },
+  { label: t('pantry-compare-view-price-per-100-g-water-absorbed'), text: (c) => paid(c.function_price.water_100g) },
+  { label: t('pantry-compare-view-price-per-egg-of-binding'), text: (c) => paid(c.function_price.egg_equivalent) },
 ]
 const paid = (amount: number | null | undefined): string => (amount == null ? 'â€“' : `${money(amount)} ${session.kitchen?.currency ?? ''}`)
 </script>
 
 <template>
   <div class="page">
-    <PantryBar title="Side by side">
+    <PantryBar :title="$t('pantry-compare-view-side-by-side')">
       <IngredientFinder
         v-if="keys.length < MOST"
-        placeholder="Add another"
+        :placeholder="$t('pantry-compare-view-add-another')"
         @pick="(key) => change([...keys.filter((k) => k !== key), key])"
       />
     </PantryBar>
-    <p v-if="!keys.length" class="page-blank">Select ingredients in the pantry to compare them, or add one above.</p>
+    <p v-if="!keys.length" class="page-blank">{{ $t('pantry-compare-view-select-ingredients-in-the-pantry-to') }}</p>
     <p v-else-if="seen.missing.value" class="page-blank" role="alert">
-      Some of these ingredients are not in this pantry. <v-btn class="quiet-button" @click="change([])">Start again</v-btn>
+      {{ $t('pantry-compare-view-some-of-these-ingredients-are-not') }}
+      <v-btn class="quiet-button" @click="change([])">{{ $t('pantry-compare-view-start-again') }}</v-btn>
     </p>
     <div v-else class="page-sheet">
       <table>
         <thead>
           <tr>
-            <td class="note corner">100 g of each, drawn to one scale</td>
+            <td class="note corner">{{ $t('pantry-compare-view-100-g-of-each-drawn-to') }}</td>
             <th v-for="{ item } in columns" :key="item.key">
               <router-link
                 :to="item.pack ? `/pantry?own=true&search=${encodeURIComponent(item.pack)}` : `/pantry/ingredients/${item.ingredient}`"
                 >{{ item.pack || item.name }}</router-link
               >
-              <span class="note of">{{ item.pack ? item.name : 'reference' }}</span>
-              <v-btn class="note" :aria-label="`Remove ${item.pack || item.name}`" @click="change(keys.filter((k) => k !== item.key))">
-                remove
-              </v-btn>
+              <span class="note of">{{ item.pack ? item.name : $t('pantry-compare-view-reference') }}</span>
+              <v-btn
+                class="note"
+                :aria-label="$t('pantry-compare-view-remove', { name: item.pack || item.name })"
+                @click="change(keys.filter((k) => k !== item.key))"
+                >{{ $t('pantry-compare-view-remove-2') }}</v-btn
+              >
             </th>
           </tr>
           <tr>
@@ -108,7 +113,7 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
         </thead>
         <tbody>
           <tr>
-            <th class="label">Water absorption, g/g</th>
+            <th class="label">{{ $t('pantry-compare-view-water-absorption-g-g') }}</th>
             <td v-for="{ item } in columns" :key="item.key">
               <template v-if="!item.capacity.high">â€“</template
               ><template v-else>
@@ -128,7 +133,7 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
             </td>
           </tr>
           <tr>
-            <th class="label">binds, eggs / 100 g</th>
+            <th class="label">{{ $t('pantry-compare-view-binds-eggs-100-g') }}</th>
             <td v-for="{ item } in columns" :key="item.key">
               <template v-if="!item.binding.high">â€“</template
               ><template v-else>
@@ -152,15 +157,12 @@ const paid = (amount: number | null | undefined): string => (amount == null ? 'â
             <td v-for="{ item } in columns" :key="item.key">{{ row.text(item) }}</td>
           </tr>
           <tr>
-            <th class="label">source</th>
+            <th class="label">{{ $t('pantry-compare-view-source') }}</th>
             <td v-for="{ item } in columns" :key="item.key" class="note source">{{ item.source }}</td>
           </tr>
         </tbody>
       </table>
-      <p class="note">
-        Net carbs by the {{ session.kitchen?.convention }} method. Absorption and binding are our own scales with wide ranges: use them to
-        compare ingredients, not as exact values.
-      </p>
+      <p class="note">{{ $t('pantry-compare-view-net-carbs-by-the-method-absorption', { convention: session.kitchen?.convention }) }}</p>
     </div>
   </div>
 </template>

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { linear } from '@/domain/chart'
 import type { PackFigure } from '@/api/types'
+import { t } from '@/messages'
 
 const WIDTH = 230
 const props = defineProps<{ figure: PackFigure; name: string; unit: string }>()
@@ -10,11 +11,15 @@ const end = computed(() => Math.max(props.figure.bounds?.high ?? 0, props.figure
 const at = computed(() => linear([0, end.value], [0, WIDTH], true))
 const digits = computed(() => (props.unit === 'mg' ? 0 : props.figure.value < 10 ? 2 : 1))
 const text = (value: number): string => value.toFixed(digits.value)
-const origins = { label: 'label', reference: 'from the reference', closing: 'what is left of 100 g' } as const
+const origins = {
+  label: 'label',
+  reference: t('pantry-figure-band-from-the-reference'),
+  closing: t('pantry-figure-band-what-is-left-of-100-g'),
+} as const
 </script>
 
 <template>
-  <tr :title="`reference ${text(figure.reference.low)} to ${text(figure.reference.high)} ${unit}`">
+  <tr :title="$t('pantry-figure-band-reference-to', { low: text(figure.reference.low), high: text(figure.reference.high), unit })">
     <th>{{ name }}</th>
     <td class="drawn">
       <svg :width="WIDTH + 4" height="20" aria-hidden="true">

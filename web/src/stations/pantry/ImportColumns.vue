@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { PackImport } from '@/api/types'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ found: PackImport }>()
 const emit = defineEmits<{ match: [change: Partial<Pick<PackImport, 'columns' | 'style' | 'per_100'>>] }>()
@@ -10,7 +11,13 @@ const session = useSession()
 const figures = computed(() => new Map(session.words?.label_figures.map((f) => [f.id, `${f.name}, ${f.unit}`]) ?? []))
 const fieldName = (id: string): string =>
   figures.value.get(id) ??
-  { per_g: 'serving', pack_g: 'pack weight', use_by: 'use by', bought_on: 'bought on', may_contain: 'may contain' }[id] ??
+  {
+    per_g: 'serving',
+    pack_g: t('pantry-import-columns-pack-weight'),
+    use_by: t('pantry-import-columns-use-by'),
+    bought_on: t('pantry-import-columns-bought-on'),
+    may_contain: t('pantry-import-columns-may-contain'),
+  }[id] ??
   id
 
 function setColumn(at: number, field: string): void {
@@ -22,46 +29,46 @@ function setColumn(at: number, field: string): void {
   <div>
     <div class="options">
       <v-radio-group
-        label="Labels are"
+        :label="$t('pantry-import-columns-labels-are')"
         hide-details="auto"
         :model-value="found.style"
         :disabled="!session.may('packs.edit')"
-        :error-messages="found.style ? [] : ['The file does not say which: choose one.']"
+        :error-messages="found.style ? [] : [$t('pantry-import-columns-the-file-does-not-say-which')]"
         @update:model-value="emit('match', { style: $event === 'eu' ? 'eu' : 'us' })"
       >
-        <v-radio value="us" label="United States: carbohydrate includes fiber" />
-        <v-radio value="eu" label="European: carbohydrate excludes fiber" />
+        <v-radio value="us" :label="$t('pantry-import-columns-united-states-carbohydrate-includes-fiber')" />
+        <v-radio value="eu" :label="$t('pantry-import-columns-european-carbohydrate-excludes-fiber')" />
       </v-radio-group>
       <v-radio-group
-        label="Values are"
+        :label="$t('pantry-import-columns-values-are')"
         :model-value="found.per_100"
         :disabled="!session.may('packs.edit')"
         @update:model-value="emit('match', { per_100: $event === true })"
       >
-        <v-radio :value="true" label="per 100 g" />
-        <v-radio :value="false" label="per serving (serving size in a column)" />
+        <v-radio :value="true" :label="$t('pantry-import-columns-per-100-g')" />
+        <v-radio :value="false" :label="$t('pantry-import-columns-per-serving-serving-size-in-a')" />
       </v-radio-group>
     </div>
     <div class="scroll">
       <table>
         <thead>
           <tr>
-            <th class="note">row</th>
+            <th class="note">{{ $t('pantry-import-columns-row') }}</th>
             <th v-for="(h, i) in found.headers" :key="i">{{ h || '–' }}</th>
-            <th>read as</th>
+            <th>{{ $t('pantry-import-columns-read-as') }}</th>
           </tr>
           <tr class="as">
-            <td class="note">is</td>
+            <td class="note">{{ $t('pantry-import-columns-is') }}</td>
             <td v-for="(f, i) in found.columns" :key="i">
               <v-select
                 class="field"
                 :class="{ none: !f }"
                 :model-value="f"
                 :disabled="!session.may('packs.edit')"
-                :aria-label="`Column ${found.headers[i]} is`"
+                :aria-label="$t('pantry-import-columns-column-is', { headers: found.headers[i] })"
                 @update:model-value="setColumn(i, $event)"
                 :items="[
-                  { value: '', title: 'left out' },
+                  { value: '', title: $t('pantry-import-columns-left-out') },
                   ...(session.words?.import_fields ?? []).map((id_) => ({ value: id_, title: fieldName(id_) })),
                 ]"
               />

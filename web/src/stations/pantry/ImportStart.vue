@@ -28,13 +28,10 @@ function paste(event: ClipboardEvent): void {
     @dragleave.self="over = false"
     @drop.prevent="take($event.dataTransfer?.files)"
   >
-    <p class="figure">Drop a product file here</p>
-    <p class="note">
-      CSV with any column headers, or JSON with clear keys: name, serving size, protein (g), price… Up to 20,000 products or 8 MB. Nothing
-      is saved until you confirm.
-    </p>
+    <p class="figure">{{ $t('pantry-import-start-drop-a-product-file-here') }}</p>
+    <p class="note">{{ $t('pantry-import-start-csv-with-any-column-headers-or') }}</p>
     <label class="quiet-button"
-      >Choose a file
+      >{{ $t('pantry-import-start-choose-a-file') }}
       <input class="visually-hidden" type="file" accept=".csv,.json,.tsv,.txt" @change="take(($event.target as HTMLInputElement).files)"
     /></label>
     <form @submit.prevent="emit('read', 'pasted', text)">
@@ -42,11 +39,11 @@ function paste(event: ClipboardEvent): void {
         v-model="text"
         class="field"
         rows="8"
-        placeholder="… or paste rows from a spreadsheet"
-        aria-label="Rows of products"
+        :placeholder="$t('pantry-import-start-or-paste-rows-from-a-spreadsheet')"
+        :aria-label="$t('pantry-import-start-rows-of-products')"
         @paste="paste"
       />
-      <v-btn type="submit" class="act-button" :disabled="!text.trim()">Read file</v-btn>
+      <v-btn type="submit" class="act-button" :disabled="!text.trim()">{{ $t('pantry-import-start-read-file') }}</v-btn>
     </form>
   </div>
 </template>

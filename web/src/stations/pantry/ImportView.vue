@@ -76,44 +76,60 @@ const why = (row: BadRow): string => inWords(row)
 
 <template>
   <div class="page">
-    <PantryBar title="Import packs" />
+    <PantryBar :title="$t('pantry-import-view-import-packs')" />
     <p v-if="missing" class="start" role="alert">
-      {{ missing }} <router-link class="quiet-button" to="/pantry/import">Start again</router-link>
+      {{ missing }} <router-link class="quiet-button" to="/pantry/import">{{ $t('pantry-import-view-start-again') }}</router-link>
     </p>
     <ImportStart v-else-if="!id" @read="start" />
     <div v-else-if="found" class="page-sheet">
       <p class="head">
-        <b class="figure">{{ found.file_name }}</b>{{ ' ' }}<span class="note">{{ found.total }} products, {{ found.kind }}</span>
+        <b class="figure">{{ found.file_name }}</b>{{ ' '
+        }}<span class="note">{{ $t('pantry-import-view-products', { total: found.total, kind: found.kind }) }}</span>
       </p>
       <ImportColumns v-if="found.headers.length" :found="found" @match="match" />
       <p v-if="underWay && job" class="progress">
-        <JobProgress :job="job" :what="job.kind === 'import-check' ? 'reviewed' : 'imported'" @stop="stopJob" />
+        <JobProgress
+          :job="job"
+          :what="job.kind === 'import-check' ? $t('pantry-import-view-reviewed') : $t('pantry-import-view-imported')"
+          @stop="stopJob"
+        />
       </p>
       <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
       <p v-if="found.state === 'checked' || found.state === 'saved'" class="result">
-        <b>{{ found.good }}</b> ready to import<span v-if="found.odd"
-          >, <b>{{ found.odd }}</b> of these have a label to check</span
-        >; <b>{{ found.total - found.good }}</b> cannot.
+        <b>{{ found.good }}</b> {{ $t('pantry-import-view-ready-to-import')
+        }}<span v-if="found.odd"
+          >, <b>{{ found.odd }}</b> {{ $t('pantry-import-view-of-these-have-a-label-to') }}</span
+        >; <b>{{ found.total - found.good }}</b> {{ $t('pantry-import-view-cannot') }}
       </p>
       <div v-if="session.may('packs.edit') && !underWay" class="actions">
-        <v-btn v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">Review all {{ found.total }}</v-btn>
-        <v-btn v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">
-          Import {{ found.good }} valid rows
-        </v-btn>
-        <v-btn v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">
-          Cancel import
-        </v-btn>
-        <p v-if="found.state === 'saved'">Packs imported: {{ found.good }} <router-link to="/pantry?own=true">Show packs</router-link></p>
-        <p v-if="found.state === 'stopped'">Stopped; nothing was imported. <router-link to="/pantry/import">Start again</router-link></p>
+        <v-btn v-if="found.state === 'matching'" class="act-button" @click="go('import-check')">{{
+          $t('pantry-import-view-review-all', { total: found.total })
+        }}</v-btn>
+        <v-btn v-if="found.state === 'checked'" class="act-button" :disabled="!found.good" @click="go('import-save')">{{
+          $t('pantry-import-view-import-valid-rows', { good: found.good })
+        }}</v-btn>
+        <v-btn v-if="found.state === 'matching' || found.state === 'checked'" class="quiet-button" @click="givingUp.run(found.id)">{{
+          $t('pantry-import-view-cancel-import')
+        }}</v-btn>
+        <p v-if="found.state === 'saved'">
+          {{ $t('pantry-import-view-packs-imported', { good: found.good }) }}
+          <router-link to="/pantry?own=true">{{ $t('pantry-import-view-show-packs') }}</router-link>
+        </p>
+        <p v-if="found.state === 'stopped'">
+          {{ $t('pantry-import-view-stopped-nothing-was-imported') }}
+          <router-link to="/pantry/import">{{ $t('pantry-import-view-start-again') }}</router-link>
+        </p>
       </div>
-      <section v-if="found.bad.length" class="bads" aria-label="Rows that cannot be read">
-        <h3>Rows that cannot be read</h3>
+      <section v-if="found.bad.length" class="bads" :aria-label="$t('pantry-import-view-rows-that-cannot-be-read')">
+        <h3>{{ $t('pantry-import-view-rows-that-cannot-be-read') }}</h3>
         <ul>
           <li v-for="r in found.bad.slice(0, 200)" :key="r.number">
-            <b>row {{ r.number }}</b> {{ r.name }}: {{ why(r) }}
+            <b>{{ $t('pantry-import-view-row', { number: r.number }) }}</b> {{ r.name }}: {{ why(r) }}
           </li>
         </ul>
-        <p v-if="found.total - found.good > 200" class="note">and {{ found.total - found.good - 200 }} more</p>
+        <p v-if="found.total - found.good > 200" class="note">
+          {{ $t('pantry-import-view-and-more', { good: found.total - found.good - 200 }) }}
+        </p>
       </section>
     </div>
     <div v-else class="page-sheet"><div class="skeleton wait" /></div>

@@ -23,29 +23,36 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
 
 <template>
   <div class="page">
-    <PantryBar :title="page.answer.value?.compared.name ?? 'Ingredient'">
-      <router-link v-if="session.may('packs.edit') && page.answer.value" class="quiet-button" :to="`/pantry/packs/new?ingredient=${id}`"
-        >Add a pack of this ingredient</router-link
-      >
+    <PantryBar :title="page.answer.value?.compared.name ?? $t('pantry-ingredient-view-ingredient')">
+      <router-link v-if="session.may('packs.edit') && page.answer.value" class="quiet-button" :to="`/pantry/packs/new?ingredient=${id}`">{{
+        $t('pantry-ingredient-view-add-a-pack-of-this-ingredient')
+      }}</router-link>
     </PantryBar>
     <p v-if="page.missing.value" class="page-blank" role="alert">{{ page.trouble.value }}</p>
     <div v-else-if="page.answer.value" class="page-sheet">
       <CompositionBar :layers="page.answer.value.compared.layers" :width="420" :height="24" />
       <p class="note">
         {{
-          page.answer.value.compared.layers
-            .filter((l) => l.grams >= 0.5)
-            .map((l) => `${l.name.toLowerCase()} ${figure(l.grams, 1)}`)
-            .join(' · ')
+          $t('pantry-ingredient-view-in-100-g', {
+            grams: page.answer.value.compared.layers
+              .filter((l) => l.grams >= 0.5)
+              .map((l) => `${l.name.toLowerCase()} ${figure(l.grams, 1)}`)
+              .join(' · '),
+          })
         }}
-        in 100 g
       </p>
       <p v-if="page.answer.value.note" class="said">{{ page.answer.value.note }}</p>
-      <PantryRows v-if="page.answer.value.packs.length" :rows="page.answer.value.packs" title="Packs, earliest use-by first" />
+      <PantryRows
+        v-if="page.answer.value.packs.length"
+        :rows="page.answer.value.packs"
+        :title="$t('pantry-ingredient-view-packs-earliest-use-by-first')"
+      />
       <div class="tables">
         <table>
           <caption>
-            Composition per 100 g
+            {{
+              $t('pantry-ingredient-view-composition-per-100-g')
+            }}
             <span class="note">{{ page.answer.value.compared.source }}</span>
           </caption>
           <tbody>
@@ -61,7 +68,9 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
         <div>
           <table>
             <caption>
-              Function in dough
+              {{
+                $t('pantry-ingredient-view-function-in-dough')
+              }}
             </caption>
             <tbody>
               <tr v-for="p in page.answer.value.parameters" :key="p.name">
@@ -76,7 +85,9 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
           </table>
           <table>
             <caption>
-              Measures
+              {{
+                $t('pantry-ingredient-view-measures')
+              }}
             </caption>
             <tbody>
               <tr v-for="m in page.answer.value.measures" :key="m.name">
@@ -89,7 +100,9 @@ const digits = (value: number): number => (value >= 100 ? 0 : value >= 10 ? 1 : 
               </tr>
             </tbody>
           </table>
-          <p v-if="page.answer.value.aliases.length" class="note">also called {{ page.answer.value.aliases.join(', ') }}</p>
+          <p v-if="page.answer.value.aliases.length" class="note">
+            {{ $t('pantry-ingredient-view-also-called', { aliases: page.answer.value.aliases.join(', ') }) }}
+          </p>
         </div>
       </div>
     </div>

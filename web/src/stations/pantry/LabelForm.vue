@@ -49,11 +49,11 @@ function next(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <section ref="form" class="label" aria-label="Label as printed" @keydown.enter.exact.prevent="next">
+  <section ref="form" class="label" :aria-label="$t('pantry-label-form-label-as-printed')" @keydown.enter.exact.prevent="next">
     <v-radio-group
       class="style"
       inline
-      aria-label="Label style"
+      :aria-label="$t('pantry-label-form-label-style')"
       :model-value="style"
       :disabled="readonly"
       @update:model-value="setStyle($event === 'eu' ? 'eu' : 'us')"
@@ -61,15 +61,18 @@ function next(event: KeyboardEvent): void {
       <v-radio v-for="s in ['us', 'eu'] as const" :key="s" :value="s">
         <template #label>
           <span
-            ><b>{{ s === 'us' ? 'United States' : 'European' }}</b
-            >{{ ' ' }}<span class="note">{{ s === 'us' ? 'carbohydrate includes fiber' : 'carbohydrate excludes fiber' }}</span></span
+            ><b>{{ s === 'us' ? $t('pantry-label-form-united-states') : $t('pantry-label-form-european') }}</b
+            >{{ ' '
+            }}<span class="note">{{
+              s === 'us' ? $t('pantry-label-form-carbohydrate-includes-fiber') : $t('pantry-label-form-carbohydrate-excludes-fiber')
+            }}</span></span
           >
         </template>
       </v-radio>
     </v-radio-group>
     <div class="serving">
       <label class="note"
-        >Values are for
+        >{{ $t('pantry-label-form-values-are-for') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -77,18 +80,18 @@ function next(event: KeyboardEvent): void {
             inputmode="decimal"
             :model-value="grams"
             :readonly="readonly"
-            aria-label="Grams the values are for"
+            :aria-label="$t('pantry-label-form-grams-the-values-are-for')"
             @input="setGrams(($event.target as HTMLInputElement).value)"
           />
           g</span
         >
       </label>
       <label class="note"
-        >Serving size on the pack
+        >{{ $t('pantry-label-form-serving-size-on-the-pack') }}
         <v-text-field
           class="field"
           :model-value="label.serving_measure"
-          placeholder="2 tbsp"
+          :placeholder="$t('pantry-label-form-2-tbsp')"
           maxlength="60"
           :readonly="readonly"
           @input="label = { ...label, serving_measure: ($event.target as HTMLInputElement).value }"

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { LotDocument } from '@/api/types'
 import { gramsOf, weightUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ pack: LotDocument; readonly: boolean; isNew: boolean; onHand: string }>()
 const emit = defineEmits<{ set: [change: Partial<LotDocument>]; onHand: [text: string] }>()
@@ -32,16 +33,16 @@ const shown = (value: number | null | undefined): string =>
 const grams = computed(() => gramsOf(1, session.units))
 const inUnit = (value: number | null | undefined): number | null => (value == null ? null : value / grams.value)
 const lists = [
-  ['contains', 'Also contains'],
-  ['may_contain', 'May contain traces of'],
+  ['contains', t('pantry-pack-more-also-contains')],
+  ['may_contain', t('pantry-pack-more-may-contain-traces-of')],
 ] as const
 </script>
 
 <template>
-  <section class="more" aria-label="Price and measurements">
+  <section class="more" :aria-label="$t('pantry-pack-more-price-and-measurements')">
     <div class="grid">
       <label class="note"
-        >price of a pack
+        >{{ $t('pantry-pack-more-price-of-a-pack') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -54,7 +55,7 @@ const lists = [
         ></label
       >
       <label class="note"
-        >net weight
+        >{{ $t('pantry-pack-more-net-weight') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -67,7 +68,7 @@ const lists = [
         ></label
       >
       <label v-if="isNew" class="note"
-        >on hand
+        >{{ $t('pantry-pack-more-on-hand') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -80,7 +81,7 @@ const lists = [
         ></label
       >
       <label class="note"
-        >use by
+        >{{ $t('pantry-pack-more-use-by') }}
         <v-text-field
           class="field"
           type="date"
@@ -89,7 +90,7 @@ const lists = [
           @change="emit('set', { use_by: ($event.target as HTMLInputElement).value || null })"
       /></label>
       <label class="note"
-        >bought on
+        >{{ $t('pantry-pack-more-bought-on') }}
         <v-text-field
           class="field"
           type="date"
@@ -98,7 +99,7 @@ const lists = [
           @change="emit('set', { bought_on: ($event.target as HTMLInputElement).value || null })"
       /></label>
       <label class="note"
-        >usable
+        >{{ $t('pantry-pack-more-usable') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -111,10 +112,10 @@ const lists = [
         ></label
       >
     </div>
-    <h3>Your own measurements</h3>
+    <h3>{{ $t('pantry-pack-more-your-own-measurements') }}</h3>
     <div class="grid">
       <label class="note"
-        >a cup weighs
+        >{{ $t('pantry-pack-more-a-cup-weighs') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -127,7 +128,7 @@ const lists = [
         ></label
       >
       <label class="note"
-        >a tablespoon
+        >{{ $t('pantry-pack-more-a-tablespoon') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -140,7 +141,7 @@ const lists = [
         ></label
       >
       <label class="note"
-        >Water absorption
+        >{{ $t('pantry-pack-more-water-absorption') }}
         <span class="with"
           ><v-text-field
             class="field"
@@ -153,17 +154,17 @@ const lists = [
         ></label
       >
       <label class="note"
-        >colour
+        >{{ $t('pantry-pack-more-colour') }}
         <v-text-field
           class="field"
           :model-value="pack.colour"
           maxlength="60"
-          placeholder="blond, dark"
+          :placeholder="$t('pantry-pack-more-blond-dark')"
           :readonly="readonly"
           @change="emit('set', { colour: ($event.target as HTMLInputElement).value })"
       /></label>
     </div>
-    <h3>Certified on the pack</h3>
+    <h3>{{ $t('pantry-pack-more-certified-on-the-pack') }}</h3>
     <div class="chips">
       <v-btn
         v-for="c in session.words?.claims"
@@ -180,7 +181,7 @@ const lists = [
     </div>
     <details v-for="[field, word] in lists" :key="field" :open="(pack[field]?.length ?? 0) > 0">
       <summary>
-        {{ word }}<span class="note"> {{ pack[field]?.join(', ') || 'nothing' }}</span>
+        {{ word }}<span class="note"> {{ pack[field]?.join(', ') || $t('pantry-pack-more-nothing') }}</span>
       </summary>
       <div class="chips">
         <v-btn
@@ -214,7 +215,7 @@ const lists = [
       </div>
     </details>
     <label class="note"
-      >ingredient list on the pack
+      >{{ $t('pantry-pack-more-ingredient-list-on-the-pack') }}
       <v-textarea
         class="field"
         rows="2"
@@ -225,7 +226,7 @@ const lists = [
       />
     </label>
     <label class="note"
-      >notes
+      >{{ $t('pantry-pack-more-notes') }}
       <v-textarea
         class="field"
         rows="2"

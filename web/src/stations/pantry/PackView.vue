@@ -20,6 +20,7 @@ import LabelForm from './LabelForm.vue'
 import PackMeaning from './PackMeaning.vue'
 import PackMore from './PackMore.vue'
 import PantryBar from './PantryBar.vue'
+import { t } from '@/messages'
 
 const props = defineProps<{ id: number }>()
 const route = useRoute()
@@ -93,7 +94,7 @@ const saving = useDo(
   {
     then: (saved) => {
       forget()
-      toasts.show(`${draft.value.name} is in the pantry.`)
+      toasts.show(t('pantry-pack-view-is-in-the-pantry', { name: draft.value.name }))
       return lot.value ? show(saved) : router.replace(`/pantry/packs/${saved.id}`)
     },
   },
@@ -110,9 +111,9 @@ const archiving = useDo(
   {
     then: (_, { away }) => {
       if (lot.value) lot.value = { ...lot.value, archived: away }
-      toasts.show(away ? 'Pack archived. Formulas that use it keep their values.' : 'Pack restored.', {
+      toasts.show(away ? t('pantry-pack-view-pack-archived-formulas-that-use-it') : t('pantry-pack-view-pack-restored'), {
         action: {
-          label: 'Undo',
+          label: t('pantry-pack-view-undo'),
           run: () => {
             putAway(!away)
           },
@@ -128,9 +129,9 @@ const putAway = (away: boolean): void => {
 function mend(mended: LabelDocument): void {
   const before = draft.value.label
   setLabel(mended)
-  toasts.show('Label style switched.', {
+  toasts.show(t('pantry-pack-view-label-style-switched'), {
     action: {
-      label: 'Undo',
+      label: t('pantry-pack-view-undo'),
       run: () => {
         set({ label: before })
       },
@@ -151,9 +152,9 @@ const readingPanel = useDo(
         serving_measure: panel.serving_measure || label.value.serving_measure,
         figures: { ...label.value.figures, ...panel.figures },
       })
-      toasts.show([`${Object.keys(panel.figures).length} values read.`, ...panel.notes].join(' '), {
+      toasts.show([t('pantry-pack-view-values-read', { figures: Object.keys(panel.figures).length }), ...panel.notes].join(' '), {
         action: {
-          label: 'Undo',
+          label: t('pantry-pack-view-undo'),
           run: () => {
             set({ label: before })
           },
@@ -177,68 +178,72 @@ async function fromClipboard(): Promise<void> {
   try {
     await readPanel(await navigator.clipboard.readText())
   } catch {
-    toasts.show('Copy the panel, then press Ctrl V here.', { tone: 'act' })
+    toasts.show(t('pantry-pack-view-copy-the-panel-then-press-ctrl'), { tone: 'act' })
   }
 }
 </script>
 
 <template>
   <div class="page" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save">
-    <PantryBar :title="lot ? 'Pack' : 'New pack'" />
+    <PantryBar :title="lot ? $t('pantry-pack-view-pack') : $t('pantry-pack-view-new-pack')" />
     <div v-if="missing" class="page-blank" role="alert">
       <p>{{ missing }}</p>
-      <router-link class="quiet-button" to="/pantry">Back to pantry</router-link>
+      <router-link class="quiet-button" to="/pantry">{{ $t('pantry-pack-view-back-to-pantry') }}</router-link>
     </div>
-    <div v-else-if="!ready" class="page-sheet" aria-label="Loading"><div class="skeleton wait" /></div>
+    <div v-else-if="!ready" class="page-sheet" :aria-label="$t('pantry-pack-view-loading')"><div class="skeleton wait" /></div>
     <div v-else class="two">
       <div class="left">
         <label class="note"
-          >Name (your own)
+          >{{ $t('pantry-pack-view-name-your-own') }}
           <v-text-field
             ref="nameField"
             class="field name"
             :model-value="draft.name"
             maxlength="120"
-            placeholder="Brand and kind"
+            :placeholder="$t('pantry-pack-view-brand-and-kind')"
             :readonly="readonly"
             @input="set({ name: ($event.target as HTMLInputElement).value })"
             @change="guess"
           />
         </label>
         <label class="note"
-          >it is a pack of
+          >{{ $t('pantry-pack-view-it-is-a-pack-of') }}
           <IngredientFinder
             :shown="ingredientName"
-            placeholder="almond flour …"
-            label="It is a pack of"
+            :placeholder="$t('pantry-pack-view-almond-flour')"
+            :label="$t('pantry-pack-view-it-is-a-pack-of-2')"
             @pick="(key) => set({ ingredient: key })"
           />
         </label>
         <p v-if="refusal" class="act" role="alert">{{ refusal.sentence }}</p>
-        <v-btn v-if="!readonly" class="note paste" @click="fromClipboard">
-          Paste a nutrition panel from the clipboard <kbd>Ctrl V</kbd>
+        <v-btn v-if="!readonly" class="note paste" @click="fromClipboard"
+          >{{ $t('pantry-pack-view-paste-a-nutrition-panel-from-the') }} <kbd>{{ $t('pantry-pack-view-ctrl-v') }}</kbd>
         </v-btn>
         <LabelForm :model-value="label" :readonly="readonly" :wrong-field="wrongField" :marked="marked" @update:model-value="setLabel" />
         <PackMore :pack="draft" :readonly="readonly" :is-new="!lot" :on-hand="onHand" @set="set" @on-hand="onHand = $event" />
       </div>
-      <div class="right" tabindex="0" role="region" aria-label="Label, price, and uses">
+      <div class="right" tabindex="0" role="region" :aria-label="$t('pantry-pack-view-label-price-and-uses')">
         <div class="actions">
           <span v-if="lot" class="stock"
-            >on hand {{ weight(lot.on_hand_g, session.units) }} {{ weightUnit(session.units)
-            }}<span v-if="lot.reserved_g">, {{ weight(lot.reserved_g, session.units) }} reserved</span></span
+            >{{ $t('pantry-pack-view-on-hand', { on_hand_g: weight(lot.on_hand_g, session.units), unit: weightUnit(session.units) })
+            }}<span v-if="lot.reserved_g">{{
+              $t('pantry-pack-view-reserved', { reserved_g: weight(lot.reserved_g, session.units) })
+            }}</span></span
           >
-          <span v-if="lot?.archived" class="note">archived</span>
+          <span v-if="lot?.archived" class="note">{{ $t('pantry-pack-view-archived') }}</span>
           <span class="spring" />
-          <v-btn v-if="lot" class="quiet-button" @click="savePack(clean())">Export</v-btn>
+          <v-btn v-if="lot" class="quiet-button" @click="savePack(clean())">{{ $t('pantry-pack-view-export') }}</v-btn>
           <template v-if="!readonly">
-            <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{ lot.archived ? 'Restore' : 'Archive' }}</v-btn>
+            <v-btn v-if="lot" class="quiet-button" @click="putAway(!lot.archived)">{{
+              lot.archived ? $t('pantry-pack-view-restore') : $t('pantry-pack-view-archive')
+            }}</v-btn>
             <v-btn
               class="act-button"
               :disabled="saving.busy.value || !draft.name.trim() || !draft.ingredient || (lot !== null && !changed)"
-              title="Ctrl Enter"
+              :title="$t('pantry-pack-view-ctrl-enter')"
               @click="save"
             >
-              {{ lot ? 'Save' : 'Add to the pantry' }}
+              {{ lot ? $t('pantry-pack-view-save') : $t('pantry-pack-view-add-to-the-pantry') }}
             </v-btn>
           </template>
         </div>
@@ -250,12 +255,10 @@ async function fromClipboard(): Promise<void> {
           @mend="mend"
           @ingredient="(key) => set({ ingredient: key })"
         />
-        <p v-else class="note">Name the pack and choose its ingredient. The label is checked here as you type.</p>
+        <p v-else class="note">{{ $t('pantry-pack-view-name-the-pack-and-choose-its') }}</p>
         <section v-if="lot" class="uses">
-          <h3>Used in</h3>
-          <p v-if="!lot.uses.length" class="note">
-            No formula uses this pack yet. To use it, open a formula and choose the pack next to the ingredient.
-          </p>
+          <h3>{{ $t('pantry-pack-view-used-in') }}</h3>
+          <p v-if="!lot.uses.length" class="note">{{ $t('pantry-pack-view-no-formula-uses-this-pack-yet') }}</p>
           <router-link v-for="u in lot.uses" :key="u.id" class="quiet-button" :to="`/formula/${u.id}`">{{ u.name }}</router-link>
         </section>
       </div>

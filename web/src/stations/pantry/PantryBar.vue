@@ -11,10 +11,16 @@ const session = useSession()
     <h2>{{ title }}</h2>
     <slot />
     <span class="spring" />
-    <router-link class="quiet-button" to="/pantry" active-class="" exact-active-class="on">Ingredients and packs</router-link>
-    <router-link class="quiet-button" to="/pantry/stock" active-class="on">Stock</router-link>
-    <router-link v-if="session.may('packs.edit')" class="quiet-button" to="/pantry/import" active-class="on">Import</router-link>
-    <router-link v-if="session.may('packs.edit')" class="act-button" to="/pantry/packs/new">New pack</router-link>
+    <router-link class="quiet-button" to="/pantry" active-class="" exact-active-class="on">{{
+      $t('pantry-pantry-bar-ingredients-and-packs')
+    }}</router-link>
+    <router-link class="quiet-button" to="/pantry/stock" active-class="on">{{ $t('pantry-pantry-bar-stock') }}</router-link>
+    <router-link v-if="session.may('packs.edit')" class="quiet-button" to="/pantry/import" active-class="on">{{
+      $t('pantry-pantry-bar-import')
+    }}</router-link>
+    <router-link v-if="session.may('packs.edit')" class="act-button" to="/pantry/packs/new">{{
+      $t('pantry-pantry-bar-new-pack')
+    }}</router-link>
   </div>
 </template>
 

@@ -14,6 +14,7 @@ import { usePages } from '@/composables/usePages'
 import { useSession } from '@/stores/session'
 import PantryBar from './PantryBar.vue'
 import PantryRows from './PantryRows.vue'
+import { t } from '@/messages'
 
 const PAGE = 60
 const route = useRoute()
@@ -56,16 +57,16 @@ const packs = computed(() => found.items.value.filter((r) => r.lot_id != null))
 const references = computed(() => found.items.value.filter((r) => r.lot_id == null))
 
 const facets = [
-  ['', 'any allergen'],
-  ['nut:', 'without tree nuts'],
-  ['milk', 'without milk'],
-  ['egg', 'without egg'],
-  ['coconut', 'without coconut'],
-  ['pulse', 'without legumes'],
-  ['sesame', 'without sesame'],
-  ['grain:', 'without grain'],
-  ['soy', 'without soy'],
-  ['nightshade', 'without nightshades'],
+  ['', t('pantry-pantry-list-any-allergen')],
+  ['nut:', t('pantry-pantry-list-without-tree-nuts')],
+  ['milk', t('pantry-pantry-list-without-milk')],
+  ['egg', t('pantry-pantry-list-without-egg')],
+  ['coconut', t('pantry-pantry-list-without-coconut')],
+  ['pulse', t('pantry-pantry-list-without-legumes')],
+  ['sesame', t('pantry-pantry-list-without-sesame')],
+  ['grain:', t('pantry-pantry-list-without-grain')],
+  ['soy', t('pantry-pantry-list-without-soy')],
+  ['nightshade', t('pantry-pantry-list-without-nightshades')],
 ] as const
 
 function open(row: PantryRow | undefined): void {
@@ -75,62 +76,64 @@ function open(row: PantryRow | undefined): void {
 
 <template>
   <div class="page">
-    <PantryBar title="Pantry" />
+    <PantryBar :title="$t('pantry-pantry-list-pantry')" />
     <div class="tools">
       <v-text-field
         v-model="search"
         class="field find"
         data-finder
         type="search"
-        placeholder="Search ingredients and packs"
-        aria-label="Search the pantry"
+        :placeholder="$t('pantry-pantry-list-search-ingredients-and-packs')"
+        :aria-label="$t('pantry-pantry-list-search-the-pantry')"
         maxlength="100"
         @keydown.enter="open(packs[0] ?? references[0])"
       />
       <v-select
         v-model="role"
         class="field pick"
-        aria-label="Role"
+        :aria-label="$t('pantry-pantry-list-role')"
         :items="[
-          { value: '', title: 'all roles' },
+          { value: '', title: $t('pantry-pantry-list-all-roles') },
           ...(session.words?.roles ?? []).map((r) => ({ value: r.id, title: r.name.toLowerCase() })),
         ]"
       />
       <v-select
         v-model="without"
         class="field pick"
-        aria-label="Without"
+        :aria-label="$t('pantry-pantry-list-without')"
         :items="[...facets.map(([value, word]) => ({ value: value, title: word }))]"
       />
-      <v-checkbox v-model="own" label="packs only" />
-      <v-checkbox v-model="archived" label="archived" />
+      <v-checkbox v-model="own" :label="$t('pantry-pantry-list-packs-only')" />
+      <v-checkbox v-model="archived" :label="$t('pantry-pantry-list-archived')" />
       <span class="spring" />
       <span v-if="marked.keys.value.length" class="marked">
-        <router-link class="act-button" :to="{ path: '/pantry/compare', query: { keys: marked.keys.value } }"
-          >Compare {{ marked.keys.value.length }}</router-link
-        >
-        <v-btn class="note" @click="marked.clear()">none</v-btn>
+        <router-link class="act-button" :to="{ path: '/pantry/compare', query: { keys: marked.keys.value } }">{{
+          $t('pantry-pantry-list-compare', { keys: marked.keys.value.length })
+        }}</router-link>
+        <v-btn class="note" @click="marked.clear()">{{ $t('pantry-pantry-list-none') }}</v-btn>
       </span>
-      <span v-else class="note">Select up to six to compare</span>
+      <span v-else class="note">{{ $t('pantry-pantry-list-select-up-to-six-to-compare') }}</span>
     </div>
     <div v-if="found.trouble.value && !found.items.value.length" class="page-blank" role="alert">
-      <p class="figure">The pantry could not be loaded. Try again.</p>
-      <v-btn class="quiet-button" @click="found.again()">Try again</v-btn>
+      <p class="figure">{{ $t('pantry-pantry-list-the-pantry-could-not-be-loaded') }}</p>
+      <v-btn class="quiet-button" @click="found.again()">{{ $t('pantry-pantry-list-try-again') }}</v-btn>
     </div>
-    <div v-else-if="found.waiting.value" class="page-sheet" aria-label="Loading"><div v-for="n in 9" :key="n" class="skeleton row" /></div>
+    <div v-else-if="found.waiting.value" class="page-sheet" :aria-label="$t('pantry-pantry-list-loading')">
+      <div v-for="n in 9" :key="n" class="skeleton row" />
+    </div>
     <div v-else-if="!found.total.value" class="page-blank">
-      <p class="figure">{{ archived ? 'The archive is empty.' : 'No results.' }}</p>
+      <p class="figure">{{ archived ? $t('pantry-pantry-list-the-archive-is-empty') : $t('pantry-pantry-list-no-results') }}</p>
       <p class="note">
-        {{
-          own
-            ? 'A pack is what you bought: its label, price and date. Start with “New pack”, or import a file.'
-            : 'Type part of the name, or remove a filter.'
-        }}
+        {{ own ? $t('pantry-pantry-list-a-pack-is-what-you-bought') : $t('pantry-pantry-list-type-part-of-the-name-or') }}
       </p>
     </div>
     <div v-else class="page-sheet">
-      <PantryRows v-if="packs.length" :rows="packs" :title="`Your packs · ${found.last.value?.packs ?? 0}`" />
-      <PantryRows v-if="references.length" :rows="references" :title="`Reference · ${found.last.value?.references ?? 0}`" />
+      <PantryRows v-if="packs.length" :rows="packs" :title="$t('pantry-pantry-list-your-packs', { packs: found.last.value?.packs ?? 0 })" />
+      <PantryRows
+        v-if="references.length"
+        :rows="references"
+        :title="$t('pantry-pantry-list-reference', { references: found.last.value?.references ?? 0 })"
+      />
       <MoreRows :left="found.left.value" :busy="found.busy.value" @more="found.more" />
     </div>
   </div>

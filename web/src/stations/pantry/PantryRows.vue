@@ -8,29 +8,35 @@ import LongRows from '@/components/frame/LongRows.vue'
 import { useCompareList } from '@/composables/useCompareList'
 import { day, figure, money, weight } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 defineProps<{ rows: PantryRow[]; title: string }>()
 const router = useRouter()
 const session = useSession()
 const marked = useCompareList()
 const to = (row: PantryRow): string => (row.lot_id == null ? `/pantry/ingredients/${row.ingredient}` : `/pantry/packs/${row.lot_id}`)
-const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: 'look at the label again' }
+const trouble: Record<string, string> = {
+  wrong: t('pantry-pantry-rows-label-cannot-be-right'),
+  odd: t('pantry-pantry-rows-look-at-the-label-again'),
+}
 </script>
 
 <template>
   <table>
     <thead>
       <tr>
-        <th class="first"><span class="visually-hidden">Compare</span></th>
+        <th class="first">
+          <span class="visually-hidden">{{ $t('pantry-pantry-rows-compare') }}</span>
+        </th>
         <th class="title">{{ title }}</th>
-        <th class="bar">in 100 g</th>
-        <th>net carbs</th>
-        <th>protein</th>
-        <th title="grams of water absorbed by 1 g">absorbs, g/g</th>
-        <th title="whole-egg equivalents in 100 g">binds, eggs</th>
+        <th class="bar">{{ $t('pantry-pantry-rows-in-100-g') }}</th>
+        <th>{{ $t('pantry-pantry-rows-net-carbs') }}</th>
+        <th>{{ $t('pantry-pantry-rows-protein') }}</th>
+        <th :title="$t('pantry-pantry-rows-grams-of-water-absorbed-by-1')">{{ $t('pantry-pantry-rows-absorbs-g-g') }}</th>
+        <th :title="$t('pantry-pantry-rows-whole-egg-equivalents-in-100-g')">{{ $t('pantry-pantry-rows-binds-eggs') }}</th>
         <th>{{ session.kitchen?.currency }} / 100 g</th>
-        <th>on hand</th>
-        <th>use by</th>
+        <th>{{ $t('pantry-pantry-rows-on-hand') }}</th>
+        <th>{{ $t('pantry-pantry-rows-use-by') }}</th>
       </tr>
     </thead>
     <tbody>
@@ -41,7 +47,7 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
               <v-checkbox-btn
                 :model-value="marked.keys.value.includes(row.key)"
                 :disabled="marked.full() && !marked.keys.value.includes(row.key)"
-                :aria-label="`Compare ${row.name}`"
+                :aria-label="$t('pantry-pantry-rows-compare-2', { name: row.name })"
                 @update:model-value="marked.toggle(row.key)"
               />
             </td>
@@ -50,9 +56,9 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
                 <RoleSwatch :role="row.role" />
                 <router-link :to="to(row)" @click.stop>{{ row.name }}</router-link>
                 <span v-if="row.of" class="note of">{{ row.of }}</span>
-                <span v-if="row.trouble" class="trouble" :class="row.trouble" :title="trouble[row.trouble]"
-                  >{{ row.trouble === 'wrong' ? '✕' : '?' }} label</span
-                >
+                <span v-if="row.trouble" class="trouble" :class="row.trouble" :title="trouble[row.trouble]">{{
+                  $t('pantry-pantry-rows-label', { trouble: row.trouble === 'wrong' ? '✕' : '?' })
+                }}</span>
               </div>
             </td>
             <td class="bar"><CompositionBar :layers="row.layers" :width="130" :height="14" /></td>
@@ -61,7 +67,11 @@ const trouble: Record<string, string> = { wrong: 'label cannot be right', odd: '
             <td>{{ row.capacity ? figure(row.capacity, 1) : '–' }}</td>
             <td>{{ row.binding ? figure(row.binding, 1) : '–' }}</td>
             <td>{{ row.price_100g == null ? '' : money(row.price_100g) }}</td>
-            <td>{{ row.on_hand_g ? `${weight(row.on_hand_g, session.units)} ${session.units === 'us' ? 'oz' : 'g'}` : '' }}</td>
+            <td>
+              {{
+                row.on_hand_g ? `${weight(row.on_hand_g, session.units)} ${session.units === 'us' ? $t('pantry-pantry-rows-oz') : 'g'}` : ''
+              }}
+            </td>
             <td>{{ row.use_by ? day(row.use_by) : '' }}</td>
           </tr>
         </template>

@@ -16,6 +16,7 @@ import FormulaPicker from '@/components/frame/FormulaPicker.vue'
 import LongRows from '@/components/frame/LongRows.vue'
 import MoreRows from '@/components/frame/MoreRows.vue'
 import PantryBar from './PantryBar.vue'
+import { t } from '@/messages'
 
 const session = useSession()
 const toasts = useToasts()
@@ -49,7 +50,7 @@ const counting = useDo(
     ),
   {
     then: (_, { row, grams }) => {
-      toasts.show(`${row.name}: ${inWeight(grams, session.units)} on hand.`)
+      toasts.show(t('pantry-stock-view-on-hand-4', { name: row.name, grams: inWeight(grams, session.units) }))
     },
   },
 )
@@ -70,7 +71,7 @@ const planning = useDo(
     ),
   {
     then: () => {
-      toasts.show('Bake planned. Ingredients reserved.')
+      toasts.show(t('pantry-stock-view-bake-planned-ingredients-reserved'))
     },
   },
 )
@@ -91,8 +92,8 @@ const finishing = useDo(
     then: (_, { bake, how }) => {
       toasts.show(
         how === 'done'
-          ? `${bake.name}: ingredients deducted from stock.`
-          : `${bake.name} canceled. Reserved ingredients are available again.`,
+          ? t('pantry-stock-view-ingredients-deducted-from-stock', { name: bake.name })
+          : t('pantry-stock-view-canceled-reserved-ingredients-are-availabl', { name: bake.name }),
       )
     },
   },
@@ -104,18 +105,20 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
 
 <template>
   <div class="page">
-    <PantryBar title="Stock" />
+    <PantryBar :title="$t('pantry-stock-view-stock')" />
     <div class="two">
-      <section aria-label="On hand">
+      <section :aria-label="$t('pantry-stock-view-on-hand')">
         <table>
           <thead>
             <tr>
-              <th class="name">Earliest use-by first</th>
-              <th>on hand, {{ unit }}</th>
-              <th class="drawn"><span class="visually-hidden">Chart: on hand and reserved</span></th>
-              <th>reserved</th>
-              <th>free</th>
-              <th>use by</th>
+              <th class="name">{{ $t('pantry-stock-view-earliest-use-by-first') }}</th>
+              <th>{{ $t('pantry-stock-view-on-hand-2', { unit }) }}</th>
+              <th class="drawn">
+                <span class="visually-hidden">{{ $t('pantry-stock-view-chart-on-hand-and-reserved') }}</span>
+              </th>
+              <th>{{ $t('pantry-stock-view-reserved') }}</th>
+              <th>{{ $t('pantry-stock-view-free') }}</th>
+              <th>{{ $t('pantry-stock-view-use-by') }}</th>
             </tr>
           </thead>
           <tbody>
@@ -130,7 +133,12 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
                       class="cell"
                       inputmode="decimal"
                       :value="onHand(s)"
-                      :aria-label="`${s.name}, ${unit === 'g' ? 'grams' : 'ounces'} on hand`"
+                      :aria-label="
+                        $t('pantry-stock-view-on-hand-3', {
+                          name: s.name,
+                          unit: unit === 'g' ? $t('pantry-stock-view-grams') : $t('pantry-stock-view-ounces'),
+                        })
+                      "
                       :readonly="!session.may('stock.edit')"
                       @change="count(s, ($event.target as HTMLInputElement).value)"
                     />
@@ -146,7 +154,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
                     <b>{{ weight(s.free_g, session.units) }}</b> {{ unit }}
                   </td>
                   <td :class="{ act: s.use_by && s.use_by < soon }">
-                    {{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today"> past</span>
+                    {{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today">{{ $t('pantry-stock-view-past') }}</span>
                   </td>
                 </tr>
               </template>
@@ -154,20 +162,28 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
           </tbody>
         </table>
         <p v-if="!stock.waiting.value && !stock.items.value.length" class="note">
-          Nothing on hand. Put a pack into the pantry, or count one on its page.
+          {{ $t('pantry-stock-view-nothing-on-hand-put-a-pack') }}
         </p>
         <MoreRows :left="stock.left.value" :busy="stock.busy.value" @more="stock.more" />
         <p v-if="stock.trouble.value" role="alert">
-          The stock could not be loaded. Try again. <v-btn class="quiet-button" @click="stock.again()">Try again</v-btn>
+          {{ $t('pantry-stock-view-the-stock-could-not-be-loaded') }}
+          <v-btn class="quiet-button" @click="stock.again()">{{ $t('pantry-stock-view-try-again') }}</v-btn>
         </p>
       </section>
-      <section aria-label="Bakes">
-        <h3>Planned bakes</h3>
+      <section :aria-label="$t('pantry-stock-view-bakes')">
+        <h3>{{ $t('pantry-stock-view-planned-bakes') }}</h3>
         <form v-if="session.may('stock.edit')" class="plan" @submit.prevent="plan">
-          <FormulaPicker v-model="formula" class="field" label="Formula" placeholder="Choose a formula" />
-          <label class="note">batches <v-text-field v-model="batches" class="field few" inputmode="decimal" /></label>
-          <label class="note">on <v-text-field v-model="on" class="field" type="date" /></label>
-          <v-btn type="submit" class="act-button" :disabled="!formula">Plan</v-btn>
+          <FormulaPicker
+            v-model="formula"
+            class="field"
+            :label="$t('pantry-stock-view-formula')"
+            :placeholder="$t('pantry-stock-view-choose-a-formula')"
+          />
+          <label class="note"
+            >{{ $t('pantry-stock-view-batches') }} <v-text-field v-model="batches" class="field few" inputmode="decimal"
+          /></label>
+          <label class="note">{{ $t('pantry-stock-view-on') }} <v-text-field v-model="on" class="field" type="date" /></label>
+          <v-btn type="submit" class="act-button" :disabled="!formula">{{ $t('pantry-stock-view-plan') }}</v-btn>
         </form>
         <article v-for="b in bakes.answer.value" :key="b.id" class="bake">
           <p>
@@ -176,20 +192,28 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
           <ul>
             <li v-for="(p, i) in b.picks" :key="i">{{ weight(p.grams, session.units) }} {{ unit }} {{ p.name }}</li>
             <li v-for="s in b.shortages" :key="s.line" class="act">
-              {{ weight(s.grams, session.units) }} {{ unit }} {{ s.name.split(',')[0]?.toLowerCase() }} missing from stock
+              {{
+                $t('pantry-stock-view-missing-from-stock', {
+                  grams: weight(s.grams, session.units),
+                  unit,
+                  split: s.name.split(',')[0]?.toLowerCase(),
+                })
+              }}
             </li>
           </ul>
           <div v-if="session.may('stock.edit')" class="actions">
-            <v-btn class="act-button" @click="finish(b, 'done')">Mark as baked and deduct stock</v-btn>
-            <v-btn class="quiet-button" @click="finish(b, 'cancel')">Cancel</v-btn>
-            <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">the formula</router-link>
+            <v-btn class="act-button" @click="finish(b, 'done')">{{ $t('pantry-stock-view-mark-as-baked-and-deduct-stock') }}</v-btn>
+            <v-btn class="quiet-button" @click="finish(b, 'cancel')">{{ $t('pantry-stock-view-cancel') }}</v-btn>
+            <router-link v-if="b.formula_id" class="note" :to="`/formula/${b.formula_id}`">{{
+              $t('pantry-stock-view-the-formula')
+            }}</router-link>
           </div>
         </article>
         <p v-if="bakes.answer.value && !bakes.answer.value.length" class="note">
-          No planned bakes. A planned bake reserves ingredients from your packs, oldest first.
+          {{ $t('pantry-stock-view-no-planned-bakes-a-planned-bake') }}
         </p>
         <template v-if="over.answer.value?.length">
-          <h3>Over</h3>
+          <h3>{{ $t('pantry-stock-view-over') }}</h3>
           <p v-for="b in over.answer.value.slice(0, 12)" :key="b.id" class="note">
             {{ b.name }}, {{ b.batches }} ×, {{ day(b.on) }}: {{ b.state }}
           </p>

@@ -10,15 +10,15 @@ const clockList = computed(() => props.planned.tasks.filter((t) => t.hands.lengt
 
 <template>
   <div>
-    <h3 v-if="clockList.length">Schedule</h3>
+    <h3 v-if="clockList.length">{{ $t('plan-plan-clock-schedule') }}</h3>
     <ol class="clock">
       <li v-for="t in clockList" :key="t.id" :class="{ done: t.done }">
         <span class="at">{{ dayOf(planned.begins, t.start_min) }} {{ t.start.slice(11, 16) }}</span>
         <span
           >{{ t.text
-          }}<span v-if="t.check && t.surely" class="note">
-            · check from {{ t.check.slice(11, 16) }}, out by {{ t.surely.slice(11, 16) }} at the latest</span
-          ></span
+          }}<span v-if="t.check && t.surely" class="note">{{
+            $t('plan-plan-clock-check-from-out-by-at-the', { check: t.check.slice(11, 16), surely: t.surely.slice(11, 16) })
+          }}</span></span
         >
       </li>
     </ol>

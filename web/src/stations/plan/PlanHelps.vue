@@ -10,9 +10,9 @@ const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
   <ul class="helps">
     <li v-for="h in helps" :key="h.key">
       {{ h.text }}
-      <v-btn v-if="h.key === 'people'" class="quiet-button tiny-button" @click="emit('change', { people: (document.people ?? 1) + 1 })"
-        >Add a person</v-btn
-      >
+      <v-btn v-if="h.key === 'people'" class="quiet-button tiny-button" @click="emit('change', { people: (document.people ?? 1) + 1 })">{{
+        $t('plan-plan-helps-add-a-person')
+      }}</v-btn>
       <v-btn
         v-else-if="h.key === 'tray'"
         class="quiet-button tiny-button"
@@ -21,13 +21,13 @@ const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
             ovens: document.ovens.map((o, n) => (n ? o : { ...o, trays: (o.trays ?? 2) + 1 })),
           })
         "
-        >Add a tray</v-btn
+        >{{ $t('plan-plan-helps-add-a-tray') }}</v-btn
       >
       <v-btn
         v-else-if="h.key.startsWith('without:') && document.bakes.length > 1"
         class="quiet-button tiny-button"
         @click="emit('change', { bakes: document.bakes.filter((b) => b.id !== h.key.slice(8)), pins: [] })"
-        >Leave it out</v-btn
+        >{{ $t('plan-plan-helps-leave-it-out') }}</v-btn
       >
     </li>
   </ul>

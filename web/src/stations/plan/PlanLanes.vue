@@ -7,6 +7,7 @@ import type { Planned, PlannedTask } from '@/api/types'
 import { dayOf, timeOf } from './times'
 import { useDraggedTask } from './useDraggedTask'
 import { LEFT, HAND, OVEN, LIE, TOP, usePlanLanes } from './usePlanLanes'
+import { t } from '@/messages'
 
 const props = defineProps<{ planned: Planned; people: number; selected: string; mayMove: boolean; conflicts: readonly string[] | null }>()
 const emit = defineEmits<{ select: [id: string]; drag: [task: string, minute: number]; drop: [task: string, minute: number] }>()
@@ -18,13 +19,22 @@ const { dragged, grab, move, release, nudge, shift } = useDraggedTask(props, per
   drag: (id, minute) => emit('drag', id, minute),
   drop: (id, minute) => emit('drop', id, minute),
 })
-const said = (t: PlannedTask): string => {
-  const look = t.check && t.surely ? `, check from ${t.check.slice(11, 16)}, out by ${t.surely.slice(11, 16)} at the latest` : ''
-  return `${t.text}, ${t.start.slice(11, 16)} to ${t.end.slice(11, 16)}${look}${t.pinned ? ', pinned' : ''}`
+const description = (task: PlannedTask): string => {
+  const look =
+    task.check && task.surely
+      ? t('plan-plan-lanes-check-from-out-by-at-the', { check: task.check.slice(11, 16), surely: task.surely.slice(11, 16) })
+      : ''
+  return t('plan-plan-lanes-to', {
+    text: task.text,
+    start: task.start.slice(11, 16),
+    end: task.end.slice(11, 16),
+    look,
+    pinned: task.pinned ? t('plan-plan-lanes-pinned') : '',
+  })
 }
 /** A short word for a narrow block. */
-const short = (t: PlannedTask, room: number): string => {
-  const number = numbers.value.get(t.bake) ?? 0
+const short = (task: PlannedTask, room: number): string => {
+  const number = numbers.value.get(task.bake) ?? 0
   const words = {
     weigh: 'weigh',
     mix: 'mix',
@@ -38,14 +48,14 @@ const short = (t: PlannedTask, room: number): string => {
     chill: 'chill',
     rest: 'rest',
   }
-  const word = words[t.kind as keyof typeof words] ?? t.kind
+  const word = words[task.kind as keyof typeof words] ?? task.kind
   return room > 56 ? `${number} ${word}` : room > 13 ? String(number) : ''
 }
 </script>
 
 <template>
   <div class="scroll">
-    <svg :width="width" :height="height" role="group" aria-label="Day timeline">
+    <svg :width="width" :height="height" role="group" :aria-label="$t('plan-plan-lanes-day-timeline')">
       <g class="grid">
         <template v-for="m in marks" :key="m.minute">
           <line :x1="x(m.minute)" :x2="x(m.minute)" :y1="TOP - 6" :y2="height - 6" />
@@ -64,7 +74,9 @@ const short = (t: PlannedTask, room: number): string => {
         />
       </template>
       <g v-for="lane in hands" :key="`h${lane.person}`">
-        <text :x="8" :y="handTop(lane.person) + HAND / 2 + 5" class="name">{{ people > 1 ? `hands ${lane.person + 1}` : 'people' }}</text>
+        <text :x="8" :y="handTop(lane.person) + HAND / 2 + 5" class="name">
+          {{ people > 1 ? $t('plan-plan-lanes-hands', { person: lane.person + 1 }) : $t('plan-plan-lanes-people') }}
+        </text>
         <rect :x="LEFT" :y="handTop(lane.person)" :width="width - LEFT - 12" :height="HAND" class="lane" />
         <g
           v-for="(box, n) in lane.boxes"
@@ -79,7 +91,7 @@ const short = (t: PlannedTask, room: number): string => {
           :transform="shift(box.task)"
           :tabindex="box.kind === 'work' ? 0 : undefined"
           :role="box.kind === 'work' ? 'button' : 'presentation'"
-          :aria-label="box.kind === 'work' ? said(box.task) : undefined"
+          :aria-label="box.kind === 'work' ? description(box.task) : undefined"
           :aria-hidden="box.kind === 'work' ? undefined : true"
           @pointerdown="grab($event, box.task)"
           @pointermove="move"
@@ -87,7 +99,7 @@ const short = (t: PlannedTask, room: number): string => {
           @pointercancel="release"
           @keydown="nudge($event, box.task)"
         >
-          <title>{{ said(box.task) }}</title>
+          <title>{{ description(box.task) }}</title>
           <rect
             v-if="box.kind === 'work' && box.task.slack > 1"
             :x="x(box.to)"
@@ -115,62 +127,62 @@ const short = (t: PlannedTask, room: number): string => {
         <path :d="heatPath(n)" class="heat" />
         <text v-for="level in levels(n)" :key="level.x" :x="level.x" :y="level.y" class="degrees">{{ level.text }}</text>
         <g
-          v-for="t in oven.inside"
-          :key="t.id"
+          v-for="task in oven.inside"
+          :key="task.id"
           class="block"
-          :class="{ chosen: t.id === selected, pinned: t.pinned, clash: dragged?.task.id === t.id && conflicts?.length }"
-          :transform="shift(t)"
+          :class="{ chosen: task.id === selected, pinned: task.pinned, clash: dragged?.task.id === task.id && conflicts?.length }"
+          :transform="shift(task)"
           tabindex="0"
           role="button"
-          :aria-label="said(t)"
-          @pointerdown="grab($event, t)"
+          :aria-label="description(task)"
+          @pointerdown="grab($event, task)"
           @pointermove="move"
           @pointerup="release"
           @pointercancel="release"
-          @keydown="nudge($event, t)"
+          @keydown="nudge($event, task)"
         >
-          <title>{{ said(t) }}</title>
+          <title>{{ description(task) }}</title>
           <rect
-            :x="x(t.start_min)"
-            :y="ovenTop(n) + OVEN - 26 * ((oven.rows.get(t) ?? 0) + 1)"
-            :width="(t.end_min - t.start_min) * perMinute - 1"
+            :x="x(task.start_min)"
+            :y="ovenTop(n) + OVEN - 26 * ((oven.rows.get(task) ?? 0) + 1)"
+            :width="(task.end_min - task.start_min) * perMinute - 1"
             height="22"
             rx="3"
-            :style="{ fill: fill(t) }"
+            :style="{ fill: fill(task) }"
           />
           <rect
-            v-if="t.check"
-            :x="x(t.start_min + (Date.parse(t.check) - Date.parse(t.start)) / 60000)"
-            :y="ovenTop(n) + OVEN - 26 * ((oven.rows.get(t) ?? 0) + 1) + 16"
-            :width="Math.max((Date.parse(t.end) - Date.parse(t.check)) / 60000, 1) * perMinute - 1"
+            v-if="task.check"
+            :x="x(task.start_min + (Date.parse(task.check) - Date.parse(task.start)) / 60000)"
+            :y="ovenTop(n) + OVEN - 26 * ((oven.rows.get(task) ?? 0) + 1) + 16"
+            :width="Math.max((Date.parse(task.end) - Date.parse(task.check)) / 60000, 1) * perMinute - 1"
             height="6"
             class="look"
           />
-          <text :x="x(t.start_min) + 4" :y="ovenTop(n) + OVEN - 26 * ((oven.rows.get(t) ?? 0) + 1) + 14">
-            {{ short(t, (t.end_min - t.start_min) * perMinute) }}
+          <text :x="x(task.start_min) + 4" :y="ovenTop(n) + OVEN - 26 * ((oven.rows.get(task) ?? 0) + 1) + 14">
+            {{ short(task, (task.end_min - task.start_min) * perMinute) }}
           </text>
         </g>
       </g>
       <g v-for="strip in strips" :key="strip.name" :data-lane="strip.name">
         <text :x="8" :y="strip.top + 14" class="name">{{ strip.name }}</text>
         <g
-          v-for="t in strip.inside"
-          :key="t.id"
+          v-for="task in strip.inside"
+          :key="task.id"
           class="block lies"
-          :class="{ chosen: t.id === selected }"
-          @pointerdown="emit('select', t.id)"
+          :class="{ chosen: task.id === selected }"
+          @pointerdown="emit('select', task.id)"
         >
-          <title>{{ said(t) }}</title>
+          <title>{{ description(task) }}</title>
           <rect
-            :x="x(t.start_min)"
-            :y="strip.top + (strip.rows.get(t) ?? 0) * (LIE + 3)"
-            :width="Math.max((t.end_min - t.start_min) * perMinute - 1, 2)"
+            :x="x(task.start_min)"
+            :y="strip.top + (strip.rows.get(task) ?? 0) * (LIE + 3)"
+            :width="Math.max((task.end_min - task.start_min) * perMinute - 1, 2)"
             :height="LIE"
             rx="3"
-            :style="{ fill: fill(t) }"
+            :style="{ fill: fill(task) }"
           />
-          <text :x="x(t.start_min) + 4" :y="strip.top + (strip.rows.get(t) ?? 0) * (LIE + 3) + 14">
-            {{ short(t, (t.end_min - t.start_min) * perMinute) }}
+          <text :x="x(task.start_min) + 4" :y="strip.top + (strip.rows.get(task) ?? 0) * (LIE + 3) + 14">
+            {{ short(task, (task.end_min - task.start_min) * perMinute) }}
           </text>
         </g>
       </g>
@@ -178,7 +190,7 @@ const short = (t: PlannedTask, room: number): string => {
     <p v-if="dragged" class="told" role="status">
       {{ timeOf(planned.begins, dragged.task.start_min + dragged.by) }}
       <span v-for="c in conflicts" :key="c" class="act"> · {{ c }}</span>
-      <span v-if="dragged.by && conflicts?.length === 0" class="fine"> · no conflicts</span>
+      <span v-if="dragged.by && conflicts?.length === 0" class="fine">{{ $t('plan-plan-lanes-no-conflicts') }}</span>
     </p>
   </div>
 </template>

@@ -6,11 +6,12 @@ import type { Planned, PlanDocument } from '@/api/types'
 import FormulaPicker from '@/components/frame/FormulaPicker.vue'
 import { useAsk } from '@/composables/useAsk'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ document: PlanDocument; planned: Planned | null; mayEdit: boolean; busy: boolean }>()
 const emit = defineEmits<{ change: [over: Partial<PlanDocument>] }>()
 const shelf = useAsk(
-  () => ['shelf for plans', ''],
+  () => [t('plan-plan-setting-shelf-for-plans'), ''],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: '' } } })),
   { keep: true },
 )
@@ -62,7 +63,7 @@ function sleep(on: boolean): void {
 
 <template>
   <aside class="plain-fields" :aria-busy="busy">
-    <h3>Bakes and deadlines</h3>
+    <h3>{{ $t('plan-plan-setting-bakes-and-deadlines') }}</h3>
     <ol>
       <li v-for="(bake, n) in document.bakes" :key="bake.id">
         <p class="bake">
@@ -70,7 +71,7 @@ function sleep(on: boolean): void {
           <v-btn
             v-if="mayEdit && document.bakes.length > 1"
             class="quiet-button tiny-button"
-            :aria-label="`Remove ${nameOf(bake)}`"
+            :aria-label="$t('plan-plan-setting-remove', { bake: nameOf(bake) })"
             @click="remove(n)"
             >×</v-btn
           >
@@ -79,7 +80,7 @@ function sleep(on: boolean): void {
           type="datetime-local"
           :value="bake.due.slice(0, 16)"
           :disabled="!mayEdit"
-          :aria-label="`${nameOf(bake)} is to be ready at`"
+          :aria-label="$t('plan-plan-setting-is-to-be-ready-at', { bake: nameOf(bake) })"
           @change="set(n, { due: valueOf($event) })"
         />
         <span class="pair">
@@ -90,27 +91,30 @@ function sleep(on: boolean): void {
               step="0.5"
               :value="bake.batches"
               :disabled="!mayEdit"
-              :aria-label="`Batches of ${nameOf(bake)}`"
+              :aria-label="$t('plan-plan-setting-batches-of', { bake: nameOf(bake) })"
               @change="set(n, { batches: Math.max(Number(valueOf($event)) || 1, 0.05) })"
-            />{{ bake.batches === 1 ? 'batch' : 'batches' }}</label
+            />{{ $t('plan-plan-setting-value', { batches: bake.batches }) }}</label
           >
-          <label class="small" title="Maximum hours between baking and serving"
-            >baked at most<input
+          <label class="small" :title="$t('plan-plan-setting-maximum-hours-between-baking-and-serving')"
+            >{{ $t('plan-plan-setting-baked-at-most')
+            }}<input
               type="number"
               min="0"
               step="0.5"
-              placeholder="any"
+              :placeholder="$t('plan-plan-setting-any')"
               :value="bake.fresh_h"
               :disabled="!mayEdit"
-              :aria-label="`${nameOf(bake)}: maximum hours between baking and serving`"
+              :aria-label="$t('plan-plan-setting-maximum-hours-between-baking-and-serving-2', { bake: nameOf(bake) })"
               @change="set(n, { fresh_h: valueOf($event) === '' ? null : Math.max(Number(valueOf($event)), 0) })"
-            />h before</label
+            />{{ $t('plan-plan-setting-h-before') }}</label
           >
         </span>
         <p v-if="told.get(bake.id ?? '')" class="note">
-          ready {{ told.get(bake.id ?? '')?.ready.slice(11, 16)
-          }}<span v-if="told.get(bake.id ?? '')?.late_min" class="act"> · {{ told.get(bake.id ?? '')?.late_min }} min late</span> ·
-          {{ told.get(bake.id ?? '')?.trays }} {{ told.get(bake.id ?? '')?.trays === 1 ? 'tray' : 'trays' }}
+          {{ $t('plan-plan-setting-ready', { ready: told.get(bake.id ?? '')?.ready.slice(11, 16) })
+          }}<span v-if="told.get(bake.id ?? '')?.late_min" class="act">{{
+            $t('plan-plan-setting-min-late', { late_min: told.get(bake.id ?? '')?.late_min })
+          }}</span>
+          · {{ told.get(bake.id ?? '')?.trays }} {{ $t('plan-plan-setting-value-2', { trays: told.get(bake.id ?? '')?.trays }) }}
         </p>
       </li>
     </ol>
@@ -118,13 +122,14 @@ function sleep(on: boolean): void {
       v-if="mayEdit"
       :key="document.bakes.length"
       class="field"
-      label="Add a bake"
-      placeholder="add a formula"
+      :label="$t('plan-plan-setting-add-a-bake')"
+      :placeholder="$t('plan-plan-setting-add-a-formula')"
       @update:model-value="add"
     />
-    <h3>Kitchen resources</h3>
+    <h3>{{ $t('plan-plan-setting-kitchen-resources') }}</h3>
     <label class="row"
-      >people<input
+      >{{ $t('plan-plan-setting-people')
+      }}<input
         type="number"
         min="1"
         max="20"
@@ -134,7 +139,7 @@ function sleep(on: boolean): void {
     /></label>
     <template v-for="(oven, n) in document.ovens" :key="oven.name">
       <label class="row"
-        >trays in {{ oven.name
+        >{{ $t('plan-plan-setting-trays-in', { name: oven.name })
         }}<input
           type="number"
           min="1"
@@ -157,10 +162,10 @@ function sleep(on: boolean): void {
           happened: [],
         })
       "
-      >Add oven</v-btn
+      >{{ $t('plan-plan-setting-add-oven') }}</v-btn
     >
     <details class="things">
-      <summary>{{ thingsTold || 'Other equipment' }}</summary>
+      <summary>{{ thingsTold || $t('plan-plan-setting-other-equipment') }}</summary>
       <v-text-field
         v-for="thing in session.words?.plan_things ?? []"
         :key="thing.id"
@@ -168,7 +173,7 @@ function sleep(on: boolean): void {
         :min="0"
         :max="40"
         :label="thing.name"
-        :placeholder="thing.usual == null ? 'enough' : String(thing.usual)"
+        :placeholder="thing.usual == null ? $t('plan-plan-setting-enough') : String(thing.usual)"
         persistent-placeholder
         :model-value="document.has?.[thing.id] ?? ''"
         :disabled="!mayEdit"
@@ -176,14 +181,15 @@ function sleep(on: boolean): void {
       />
     </details>
     <label class="small"
-      >Start no earlier than<input
+      >{{ $t('plan-plan-setting-start-no-earlier-than')
+      }}<input
         type="datetime-local"
         :value="document.start.slice(0, 16)"
         :disabled="!mayEdit"
         @change="emit('change', { start: valueOf($event), pins: [], happened: [] })"
     /></label>
     <v-checkbox-btn
-      label="No work from 22:00 to 6:00"
+      :label="$t('plan-plan-setting-no-work-from-22-00-to')"
       :model-value="(document.closed ?? []).length > 0"
       :disabled="!mayEdit"
       @update:model-value="(on: boolean | null) => sleep(Boolean(on))"

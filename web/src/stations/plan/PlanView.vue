@@ -88,34 +88,36 @@ watch(
       <header>
         <h2>{{ one.plan.value.name }}</h2>
         <v-btn v-if="session.may('plans.edit')" class="act-button" :disabled="one.work.underWay.value" @click="one.go()">{{
-          one.planned.value ? 'Plan again' : 'Plan'
+          one.planned.value ? $t('plan-plan-view-plan-again') : $t('plan-plan-view-plan')
         }}</v-btn>
-        <router-link class="quiet-button" :to="`/plan/${planId}/shopping`">Shopping list</router-link>
+        <router-link class="quiet-button" :to="`/plan/${planId}/shopping`">{{ $t('plan-plan-view-shopping-list') }}</router-link>
         <template v-if="one.planned.value && !one.plan.value.stale">
-          <v-btn class="quiet-button" @click="save('ics')">Download calendar</v-btn>
-          <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
+          <v-btn class="quiet-button" @click="save('ics')">{{ $t('plan-plan-view-download-calendar') }}</v-btn>
+          <v-btn class="quiet-button" @click="save('csv')">{{ $t('plan-plan-view-csv') }}</v-btn>
         </template>
-        <v-btn class="quiet-button" title="CSV list of bakes and deadlines that you can import again" @click="save('bakes')"
-          >Download bake list</v-btn
-        >
-        <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
-        <router-link class="quiet-button" to="/plan">All plans</router-link>
+        <v-btn class="quiet-button" :title="$t('plan-plan-view-csv-list-of-bakes-and-deadlines')" @click="save('bakes')">{{
+          $t('plan-plan-view-download-bake-list')
+        }}</v-btn>
+        <v-btn class="quiet-button" @click="save('json')">{{ $t('plan-plan-view-json') }}</v-btn>
+        <router-link class="quiet-button" to="/plan">{{ $t('plan-plan-view-all-plans') }}</router-link>
       </header>
       <p class="sentence" role="status">
         <template v-if="one.planned.value">
-          {{ one.planned.value.text }}<span v-if="one.work.underWay.value" class="note"> · still improving</span>
-          <span v-else-if="one.plan.value.changed.length && !one.plan.value.stale" class="act">
-            · Changed since it was planned: {{ one.plan.value.changed.join(', ') }}. Plan it again.</span
-          >
-          <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note"> · outdated: plan again after your last change</span>
+          {{ one.planned.value.text }}<span v-if="one.work.underWay.value" class="note">{{ $t('plan-plan-view-still-improving') }}</span>
+          <span v-else-if="one.plan.value.changed.length && !one.plan.value.stale" class="act">{{
+            $t('plan-plan-view-changed-since-it-was-planned-plan', { changed: one.plan.value.changed.join(', ') })
+          }}</span>
+          <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note">{{
+            $t('plan-plan-view-outdated-plan-again-after-your-last')
+          }}</span>
         </template>
-        <template v-else-if="one.work.underWay.value">Looking for a first plan …</template>
-        <template v-else>Not planned yet. Press “Plan”.</template>
+        <template v-else-if="one.work.underWay.value">{{ $t('plan-plan-view-looking-for-a-first-plan') }}</template>
+        <template v-else>{{ $t('plan-plan-view-not-planned-yet-press-plan') }}</template>
       </p>
       <JobProgress
         v-if="one.work.underWay.value && one.work.job.value"
         :job="one.work.job.value"
-        what="hundredths of its time"
+        :what="$t('plan-plan-view-hundredths-of-its-time')"
         @stop="one.work.stop()"
       />
       <p v-if="one.work.trouble.value" role="alert" class="act">{{ one.work.trouble.value }}</p>
@@ -134,7 +136,7 @@ watch(
           @change="change"
         />
         <section class="day">
-          <p v-if="one.planned.value && many" class="glance" role="radiogroup" aria-label="View">
+          <p v-if="one.planned.value && many" class="glance" role="radiogroup" :aria-label="$t('plan-plan-view-view')">
             <v-btn
               v-for="g in ['lanes', 'days'] as const"
               :key="g"
@@ -143,7 +145,7 @@ watch(
               :aria-checked="glance === g"
               :class="{ on: glance === g }"
               @click="glance = g"
-              >{{ g === 'lanes' ? 'As lanes' : 'All plans' }}</v-btn
+              >{{ g === 'lanes' ? $t('plan-plan-view-as-lanes') : $t('plan-plan-view-all-plans') }}</v-btn
             >
           </p>
           <PlanWeek
@@ -174,14 +176,12 @@ watch(
             @slip="one.slip(task.id, $event)"
             @afresh="change({ happened: [], pins: [] })"
           />
-          <p v-else-if="one.planned.value" class="note">
-            Tap a block to see its times. Drag it to pin it. The dark strip under a bake shows when to check it.
-          </p>
+          <p v-else-if="one.planned.value" class="note">{{ $t('plan-plan-view-tap-a-block-to-see-its') }}</p>
           <ul v-if="one.planned.value?.broken.length" class="act">
             <li v-for="b in one.planned.value.broken" :key="b">{{ b }}</li>
           </ul>
           <p v-if="one.planned.value?.tight.length" class="note">
-            Least time to spare: {{ one.planned.value.tight.map((t) => t.text).join('; ') }}.
+            {{ $t('plan-plan-view-least-time-to-spare', { tight: one.planned.value.tight.map((t) => t.text).join('; ') }) }}
           </p>
           <p v-if="one.planned.value" class="note">
             {{ one.planned.value.care.charAt(0).toUpperCase() + one.planned.value.care.slice(1) }}.
@@ -189,11 +189,11 @@ watch(
           <PlanClock v-if="one.planned.value" :planned="one.planned.value" />
           <p v-if="session.may('plans.edit')" class="foot">
             <template v-if="feedAddress">
-              <span class="note">Calendar link (anyone with it can view the plan): </span><code>{{ feedAddress }}</code>
-              <v-btn class="quiet-button tiny-button" @click="one.feed(false)">Stop sharing</v-btn>
+              <span class="note">{{ $t('plan-plan-view-calendar-link-anyone-with-it-can') }}</span><code>{{ feedAddress }}</code>
+              <v-btn class="quiet-button tiny-button" @click="one.feed(false)">{{ $t('plan-plan-view-stop-sharing') }}</v-btn>
             </template>
-            <v-btn v-else class="quiet-button tiny-button" @click="one.feed(true)">Create a calendar link</v-btn>
-            <v-btn class="quiet-button tiny-button" @click="deleting.run(planId)">Delete this plan</v-btn>
+            <v-btn v-else class="quiet-button tiny-button" @click="one.feed(true)">{{ $t('plan-plan-view-create-a-calendar-link') }}</v-btn>
+            <v-btn class="quiet-button tiny-button" @click="deleting.run(planId)">{{ $t('plan-plan-view-delete-this-plan') }}</v-btn>
           </p>
         </section>
       </div>

@@ -54,7 +54,7 @@ const height = computed(() => (rows.value.at(-1)?.foot ?? TOP) + 14)
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${WIDTH} ${height}`" role="group" aria-label="Week overview">
+  <svg :viewBox="`0 0 ${WIDTH} ${height}`" role="group" :aria-label="$t('plan-plan-week-week-overview')">
     <g v-for="hour in HOURS" :key="hour" class="grid">
       <line :x1="x(60 * hour)" :x2="x(60 * hour)" :y1="TOP - 6" :y2="height - 8" />
       <text :x="x(60 * hour)" :y="TOP - 9" :text-anchor="hour === 24 ? 'end' : hour ? 'middle' : 'start'">{{ hour }}:00</text>
@@ -70,11 +70,15 @@ const height = computed(() => (rows.value.at(-1)?.foot ?? TOP) + 14)
           :class="[lane.name, { chosen: bar.task.id === selected }]"
           role="button"
           tabindex="0"
-          :aria-label="`${bar.task.text}, ${bar.task.start.slice(11, 16)} to ${bar.task.end.slice(11, 16)}`"
+          :aria-label="
+            $t('plan-plan-week-to', { task: bar.task.text, start: bar.task.start.slice(11, 16), end: bar.task.end.slice(11, 16) })
+          "
           @click="emit('select', bar.task.id)"
           @keydown.enter="emit('select', bar.task.id)"
         >
-          <title>{{ bar.task.text }}, {{ bar.task.start.slice(11, 16) }} to {{ bar.task.end.slice(11, 16) }}</title>
+          <title>
+            {{ $t('plan-plan-week-to', { task: bar.task.text, start: bar.task.start.slice(11, 16), end: bar.task.end.slice(11, 16) }) }}
+          </title>
           <rect :x="x(bar.start_min)" :y="bar.y" :width="Math.max(x(bar.end_min) - x(bar.start_min) - 0.5, 2)" :height="ROW - 2" rx="2" />
           <text v-if="bar.end_min - bar.start_min > 24" :x="x(bar.start_min) + 3" :y="bar.y + 9" class="small">
             {{ numbers.get(bar.task.bake) }}

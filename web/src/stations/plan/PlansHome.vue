@@ -10,6 +10,7 @@ import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { useSession } from '@/stores/session'
 import { inDays } from './times'
+import { t } from '@/messages'
 
 const router = useRouter()
 const session = useSession()
@@ -21,12 +22,12 @@ const page = useAsk(
 )
 const wanted = ref('')
 const shelf = useAsk(
-  () => ['shelf for plans', wanted.value],
+  () => [t('plan-plans-home-shelf-for-plans'), wanted.value],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: wanted.value } } })),
   { keep: true },
 )
 const ovens = useAsk(
-  () => ['ovens for plans'],
+  () => [t('plan-plans-home-ovens-for-plans')],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/ovens', { params: { path: at } })),
 )
 interface Chosen {
@@ -102,10 +103,12 @@ const rows = computed(() => page.answer.value?.rows ?? [])
 
 <template>
   <div class="page">
-    <header><h2>Plan</h2></header>
+    <header>
+      <h2>{{ $t('plan-plans-home-plan') }}</h2>
+    </header>
     <div class="two">
       <section>
-        <h3>Plans</h3>
+        <h3>{{ $t('plan-plans-home-plans') }}</h3>
         <ul v-if="rows.length" class="days">
           <li v-for="row in rows" :key="row.id">
             <router-link :to="`/plan/${row.id}`">
@@ -113,46 +116,62 @@ const rows = computed(() => page.answer.value?.rows ?? [])
                 new Date(row.on).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' })
               }}</span>
               <b>{{ row.name }}</b>
-              <span class="note">{{ row.bakes }} {{ row.bakes === 1 ? 'bake' : 'bakes' }}</span>
+              <span class="note">{{ row.bakes }} {{ $t('plan-plans-home-value', { bakes: row.bakes }) }}</span>
             </router-link>
           </li>
         </ul>
-        <p v-else-if="page.answer.value" class="note">No plans yet. Choose formulas to bake and when each must be ready.</p>
+        <p v-else-if="page.answer.value" class="note">{{ $t('plan-plans-home-no-plans-yet-choose-formulas-to') }}</p>
         <p v-if="page.missing.value" role="alert">
-          {{ page.trouble.value }} <v-btn class="quiet-button" @click="page.again()">Try again</v-btn>
+          {{ page.trouble.value }} <v-btn class="quiet-button" @click="page.again()">{{ $t('plan-plans-home-try-again') }}</v-btn>
         </p>
         <p v-if="page.answer.value && page.answer.value.total > offset + rows.length" class="note">
-          <v-btn class="quiet-button" @click="offset += rows.length">Past plans</v-btn>
+          <v-btn class="quiet-button" @click="offset += rows.length">{{ $t('plan-plans-home-past-plans') }}</v-btn>
         </p>
       </section>
       <section v-if="session.may('plans.edit')" class="plain-fields">
-        <h3>New plan</h3>
-        <label class="when">ready by<input v-model="due" type="datetime-local" /></label>
-        <label class="when">work begins no earlier than<input v-model="start" type="datetime-local" /></label>
-        <v-text-field v-model="wanted" class="field" placeholder="find a formula" aria-label="Find a formula" />
+        <h3>{{ $t('plan-plans-home-new-plan') }}</h3>
+        <label class="when">{{ $t('plan-plans-home-ready-by') }}<input v-model="due" type="datetime-local" /></label>
+        <label class="when">{{ $t('plan-plans-home-work-begins-no-earlier-than') }}<input v-model="start" type="datetime-local" /></label>
+        <v-text-field
+          v-model="wanted"
+          class="field"
+          :placeholder="$t('plan-plans-home-find-a-formula')"
+          :aria-label="$t('plan-plans-home-find-a-formula-2')"
+        />
         <ul class="formulas">
           <li v-for="f in shelf.answer.value?.items ?? []" :key="f.id">
             <v-checkbox-btn :model-value="chosen.some((c) => c.id === f.id)" :label="f.name" @update:model-value="tick(f.id, f.name)" />
           </li>
         </ul>
         <p class="list">
-          <v-btn class="quiet-button tiny-button" :disabled="reading.busy.value" @click="chooser?.click()">From a list (CSV)</v-btn>
-          <input ref="chooser" type="file" accept=".csv,.tsv,text/csv,text/plain" hidden aria-label="A list of bakes" @change="read" />
-          <span class="note">formula, ready, batches, fresh_h</span>
+          <v-btn class="quiet-button tiny-button" :disabled="reading.busy.value" @click="chooser?.click()">{{
+            $t('plan-plans-home-from-a-list-csv')
+          }}</v-btn>
+          <input
+            ref="chooser"
+            type="file"
+            accept=".csv,.tsv,text/csv,text/plain"
+            hidden
+            :aria-label="$t('plan-plans-home-a-list-of-bakes')"
+            @change="read"
+          />
+          <span class="note">{{ $t('plan-plans-home-formula-ready-batches-fresh-h') }}</span>
         </p>
         <ul v-if="chosen.some((c) => c.due)" class="told">
           <li v-for="(c, n) in chosen" :key="n">
             {{ c.name }}<span class="note"> · {{ (c.due ?? due).slice(0, 16).replace('T', ' ') }} · {{ c.batches ?? 1 }}×</span>
           </li>
         </ul>
-        <p v-if="unknown.length" class="act" role="alert">No formula with this name: {{ unknown.join(', ') }}. Check the spelling.</p>
+        <p v-if="unknown.length" class="act" role="alert">
+          {{ $t('plan-plans-home-no-formula-with-this-name-check', { unknown: unknown.join(', ') }) }}
+        </p>
         <p v-if="reading.trouble.value" class="act" role="alert">{{ reading.trouble.value }}</p>
         <p v-if="creating.trouble.value" role="alert" class="act">{{ creating.trouble.value }}</p>
         <v-btn
           class="act-button"
           :disabled="!chosen.length || creating.busy.value"
-          @click="creating.run(chosen.length === 1 ? (chosen[0]?.name ?? 'Plan') : 'New plan')"
-          >Plan {{ chosen.length || '' }} {{ chosen.length === 1 ? 'bake' : 'bakes' }}</v-btn
+          @click="creating.run(chosen.length === 1 ? (chosen[0]?.name ?? $t('plan-plans-home-plan')) : $t('plan-plans-home-new-plan'))"
+          >{{ $t('plan-plans-home-plan-2', { chosen: chosen.length || '', chosen_2: chosen.length }) }}</v-btn
         >
       </section>
     </div>

@@ -11,6 +11,7 @@ import { useDo } from '@/composables/useDo'
 import { download } from '@/domain/download'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
+import { t } from '@/messages'
 
 const props = defineProps<{ planId: number }>()
 const session = useSession()
@@ -53,9 +54,9 @@ const text = computed(() => sections.value.map(([name, rows]) => `${name}\n${row
 async function copy(): Promise<void> {
   try {
     await navigator.clipboard.writeText(text.value)
-    toasts.show('List copied.')
+    toasts.show(t('plan-shopping-view-list-copied'))
   } catch {
-    toasts.show('Copying is blocked in this browser. Select the list and copy it.', { tone: 'act' })
+    toasts.show(t('plan-shopping-view-copying-is-blocked-in-this-browser'), { tone: 'act' })
   }
 }
 function save(): void {
@@ -71,24 +72,28 @@ function save(): void {
 <template>
   <div class="page">
     <header>
-      <h2>Shopping list</h2>
-      <v-btn class="quiet-button" :disabled="!buy.length" @click="copy">Copy</v-btn>
-      <v-btn class="quiet-button" :disabled="!buy.length" @click="save">CSV</v-btn>
+      <h2>{{ $t('plan-shopping-view-shopping-list') }}</h2>
+      <v-btn class="quiet-button" :disabled="!buy.length" @click="copy">{{ $t('plan-shopping-view-copy') }}</v-btn>
+      <v-btn class="quiet-button" :disabled="!buy.length" @click="save">{{ $t('plan-shopping-view-csv') }}</v-btn>
       <v-btn
         v-if="session.may('plans.edit') && list.answer.value"
         class="quiet-button"
         :disabled="reserving.busy.value"
         @click="reserve(!list.answer.value.reserved)"
-        >{{ list.answer.value.reserved ? 'Release reserved stock' : 'Reserve stock' }}</v-btn
+        >{{ list.answer.value.reserved ? $t('plan-shopping-view-release-reserved-stock') : $t('plan-shopping-view-reserve-stock') }}</v-btn
       >
-      <router-link class="quiet-button" :to="`/plan/${planId}`">Back to plan</router-link>
+      <router-link class="quiet-button" :to="`/plan/${planId}`">{{ $t('plan-shopping-view-back-to-plan') }}</router-link>
     </header>
     <p v-if="list.missing.value" role="alert">{{ list.trouble.value }}</p>
     <template v-if="list.answer.value">
       <p class="note">
-        {{ buy.length }} to buy, {{ ticked.length }} in the cart<template v-if="list.answer.value.price">
-          · about {{ list.answer.value.price?.toFixed(2) }} {{ list.answer.value.currency }} (priced items only)</template
-        >
+        {{ $t('plan-shopping-view-to-buy-in-the-cart', { buy: buy.length, ticked: ticked.length })
+        }}<template v-if="list.answer.value.price">{{
+          $t('plan-shopping-view-about-priced-items-only', {
+            price: list.answer.value.price?.toFixed(2),
+            currency: list.answer.value.currency,
+          })
+        }}</template>
       </p>
       <section v-for="[name, rows] in sections" :key="name">
         <h3>{{ name.charAt(0).toUpperCase() + name.slice(1) }}</h3>
@@ -105,21 +110,30 @@ function save(): void {
               ><b>{{ row.name }}</b
               >{{ ' '
               }}<span class="note"
-                >{{ row.bakes.join(', ') }}<template v-if="row.by">, by {{ row.by.slice(0, 10) }}</template></span
+                >{{ row.bakes.join(', ')
+                }}<template v-if="row.by">{{ $t('plan-shopping-view-by', { by: row.by.slice(0, 10) }) }}</template></span
               ></span
             >
             <span class="much"
               >{{ row.packs && row.pack_g ? `${row.packs} × ${row.pack_g} g` : `${Math.ceil(row.short_g)} g`
-              }}<span v-if="row.packs" class="note"> for {{ Math.ceil(row.short_g) }} g</span></span
+              }}<span v-if="row.packs" class="note">{{ $t('plan-shopping-view-for-g', { short_g: Math.ceil(row.short_g) }) }}</span></span
             >
           </li>
         </ul>
       </section>
       <details v-if="there.length">
-        <summary>{{ there.length }} already in stock</summary>
-        <p class="note">{{ there.map((r) => `${r.name}, ${Math.ceil(r.needed_g)} g of ${Math.round(r.on_hand_g)} g`).join(' · ') }}</p>
+        <summary>{{ $t('plan-shopping-view-already-in-stock', { there: there.length }) }}</summary>
+        <p class="note">
+          {{
+            there
+              .map((r) =>
+                $t('plan-shopping-view-g-of-g', { name: r.name, needed_g: Math.ceil(r.needed_g), on_hand_g: Math.round(r.on_hand_g) }),
+              )
+              .join(' · ')
+          }}
+        </p>
       </details>
-      <p v-if="!buy.length" class="note">You have everything.</p>
+      <p v-if="!buy.length" class="note">{{ $t('plan-shopping-view-you-have-everything') }}</p>
     </template>
   </div>
 </template>

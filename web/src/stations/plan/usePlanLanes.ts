@@ -4,6 +4,7 @@ import type { Planned, PlannedTask } from '@/api/types'
 import { linear } from '@/domain/chart'
 import { useSession } from '@/stores/session'
 import { stacked, ticks } from './times'
+import { t } from '@/messages'
 
 export const LEFT = 86
 export const HAND = 44
@@ -63,7 +64,10 @@ export function usePlanLanes(props: { planned: Planned; people: number }) {
   const strips = computed(() => {
     const things = session.words?.plan_things ?? []
     const lanes = things.map((thing) => ({ name: thing.lane, inside: tasks.value.filter((t) => t.uses.includes(thing.id)) }))
-    lanes.push({ name: 'resting or cooling', inside: tasks.value.filter((t) => !t.hands.length && !t.oven && !t.uses.length) })
+    lanes.push({
+      name: t('plan-use-plan-lanes-resting-or-cooling'),
+      inside: tasks.value.filter((t) => !t.hands.length && !t.oven && !t.uses.length),
+    })
     let top = ovenTop(ovens.value.length)
     return lanes
       .filter((lane) => lane.inside.length)

@@ -32,9 +32,13 @@ const band = computed<[number, number, number][]>(() => [
   <PlainChart
     :points="points"
     :band="band"
-    x-word="seconds in all"
+    :x-word="$t('prep-burst-chart-seconds-in-all')"
     :y-word="temperatureUnit(session.units)"
-    :label="`Bursts: ${done.map((b) => `after ${figure(b.at, 0)} s ${b.said}`).join(', ')}`"
+    :label="
+      $t('prep-burst-chart-bursts', {
+        done: done.map((b) => $t('prep-burst-chart-after-s', { at: figure(b.at, 0), value: b.said })).join(', '),
+      })
+    "
   >
     <template #default="{ x, y }"
       ><circle v-for="b in done" :key="b.at" :cx="x(b.at)" :cy="y(b.temperature)" r="3.5" class="stir"

@@ -8,14 +8,17 @@ const spoilt = (c: FigureChange): boolean => ['low', 'high', 'out'].includes(c.s
 </script>
 
 <template>
-  <section v-if="changes.length" class="changes" aria-live="polite" aria-label="What the weight changed">
-    <b>With the real weight</b>
+  <section v-if="changes.length" class="changes" aria-live="polite" :aria-label="$t('prep-changes-strip-what-the-weight-changed')">
+    <b>{{ $t('prep-changes-strip-with-the-real-weight') }}</b>
     <ul>
       <li v-for="c in changes" :key="c.key" :class="{ act: spoilt(c) && c.state_before !== c.state_after }">{{ c.text }}</li>
     </ul>
     <div class="do">
-      <v-btn v-if="mayUndo" class="quiet-button" @click="emit('undo')">Undo</v-btn
-      ><v-btn class="quiet-button" @click="emit('close')">OK</v-btn>
+      <v-btn v-if="mayUndo" class="quiet-button" @click="emit('undo')">{{ $t('prep-changes-strip-undo') }}</v-btn><v-btn
+        class="quiet-button"
+        @click="emit('close')"
+        >{{ $t('prep-changes-strip-ok') }}</v-btn
+      >
     </div>
   </section>
 </template>

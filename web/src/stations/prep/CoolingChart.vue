@@ -5,15 +5,18 @@ import type { Cooling } from '@/api/types'
 import PlainChart from '@/components/charts/PlainChart.vue'
 import { degrees, figure, temperature, temperatureUnit } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ cooling: Cooling }>()
 const session = useSession()
 const points = computed(() => props.cooling.curve.map((p): [number, number] => [p.minutes, degrees(p.temperature_c, session.units)]))
 const levels = computed(() =>
-  props.cooling.until_c == null ? [] : [{ at: degrees(props.cooling.until_c, session.units), word: 'cracks below' }],
+  props.cooling.until_c == null ? [] : [{ at: degrees(props.cooling.until_c, session.units), word: t('prep-cooling-chart-cracks-below') }],
 )
 const moments = computed(() =>
-  props.cooling.minutes ? [{ at: props.cooling.minutes, word: `${figure(props.cooling.minutes, 0)} min` }] : [],
+  props.cooling.minutes
+    ? [{ at: props.cooling.minutes, word: t('prep-cooling-chart-min', { cooling: figure(props.cooling.minutes, 0) }) }]
+    : [],
 )
 </script>
 
@@ -22,8 +25,13 @@ const moments = computed(() =>
     :points="points"
     :levels="levels"
     :moments="moments"
-    x-word="minutes on the bench"
+    :x-word="$t('prep-cooling-chart-minutes-on-the-bench')"
     :y-word="temperatureUnit(session.units)"
-    :label="`Cooling from ${temperature(cooling.start_c, session.units)} in a ${temperature(cooling.room_c, session.units)} room`"
+    :label="
+      $t('prep-cooling-chart-cooling-from-in-a-room', {
+        start_c: temperature(cooling.start_c, session.units),
+        room_c: temperature(cooling.room_c, session.units),
+      })
+    "
   />
 </template>

@@ -4,11 +4,16 @@ import type { FryingFat } from '@/api/types'
 import { temperature } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 defineProps<{ fats: readonly FryingFat[] }>()
 const bench = useBench()
 const session = useSession()
-const words: Record<string, string> = { good: 'well below its smoke point', near: 'near its smoke point', smokes: 'smokes' }
+const words: Record<string, string> = {
+  good: t('prep-fat-list-well-below-its-smoke-point'),
+  near: t('prep-fat-list-near-its-smoke-point'),
+  smokes: 'smokes',
+}
 const take = (ingredient: string): void => {
   bench.edit((doc) => ({ ...doc, bake: { fried: '', ...doc.bake, frying_fat: ingredient } as NonNullable<typeof doc.bake> }))
 }

@@ -13,9 +13,13 @@ const session = useSession()
       <dt :class="{ act: !g.within }">
         <b>{{ inWeight(g.grams, session.units) }} {{ g.ingredient }}</b
         >{{ ' '
-        }}<span class="note"
-          >{{ figure(g.percent, 1) }} %; usual {{ weight(g.low_g, session.units) }}–{{ inWeight(g.high_g, session.units) }}</span
-        >
+        }}<span class="note">{{
+          $t('prep-gel-list-usual', {
+            percent: figure(g.percent, 1),
+            low_g: weight(g.low_g, session.units),
+            high_g: inWeight(g.high_g, session.units),
+          })
+        }}</span>
       </dt>
       <dd class="note">{{ g.how }}</dd>
     </template>

@@ -32,10 +32,10 @@ function weighed(line: string): void {
     <table class="figures">
       <thead>
         <tr>
-          <th>dry ingredient</th>
-          <th>one batch</th>
-          <th>{{ premix.batches }} {{ premix.batches === 1 ? 'batch' : 'batches' }}</th>
-          <th>on the scale</th>
+          <th>{{ $t('prep-premix-table-dry-ingredient') }}</th>
+          <th>{{ $t('prep-premix-table-one-batch') }}</th>
+          <th>{{ premix.batches }} {{ $t('prep-premix-table-value', { batches: premix.batches }) }}</th>
+          <th>{{ $t('prep-premix-table-on-the-scale') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -50,7 +50,7 @@ function weighed(line: string): void {
               :placeholder="weight(p.grams, session.units)"
               :disabled="!bench.mayEdit"
               inputmode="decimal"
-              :aria-label="`${p.name} on the scale, ${weightUnit(session.units)}`"
+              :aria-label="$t('prep-premix-table-on-the-scale-2', { name: p.name, unit: weightUnit(session.units) })"
               @change="weighed(p.line)"
             />
             {{ weightUnit(session.units) }}

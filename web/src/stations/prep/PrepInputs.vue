@@ -5,6 +5,7 @@ import { withPrep } from '@/domain/edits'
 import { celsiusOf, temperature, temperatureUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 defineProps<{ inputs: readonly PrepInput[] }>()
 const bench = useBench()
@@ -31,7 +32,8 @@ const number = (input: PrepInput, value: number): string =>
   isDegrees(input) && session.units === 'us' ? temperature(value, 'us').replace(' °F', '') : String(Math.round(value * 10) / 10)
 const shown = (input: PrepInput): string => (input.value == null ? '' : number(input, input.value))
 const unit = (input: PrepInput): string => (isDegrees(input) ? temperatureUnit(session.units) : input.unit)
-const bounds = (input: PrepInput): string => `${number(input, input.low)} to ${number(input, input.high)} ${unit(input)}`
+const bounds = (input: PrepInput): string =>
+  t('prep-prep-inputs-to', { low: number(input, input.low), high: number(input, input.high), input: unit(input) })
 </script>
 
 <template>
@@ -52,7 +54,7 @@ const bounds = (input: PrepInput): string => `${number(input, input.low)} to ${n
           :model-value="shown(input)"
           :disabled="!bench.mayEdit"
           inputmode="decimal"
-          :aria-label="`${input.label}, ${unit(input) || 'number'}`"
+          :aria-label="`${input.label}, ${unit(input) || $t('prep-prep-inputs-number')}`"
           :title="bounds(input)"
           @change="typed($event, input)"
         />
@@ -61,8 +63,8 @@ const bounds = (input: PrepInput): string => `${number(input, input.low)} to ${n
       <v-btn
         v-if="!input.usual && bench.mayEdit"
         class="back"
-        :aria-label="`${input.label}: as usual`"
-        title="as usual"
+        :aria-label="$t('prep-prep-inputs-as-usual', { label: input.label })"
+        :title="$t('prep-prep-inputs-as-usual-2')"
         @click.prevent="set(input.key, null)"
       >
         ×

@@ -36,9 +36,9 @@ const point = (): void => {
         <li v-for="s in task.steps" :key="s">{{ s }}</li>
       </ul>
       <p v-for="c in task.cautions" :key="c" class="caution note">{{ c }}</p>
-      <router-link v-if="task.kind === 'mix'" class="note" :to="{ path: `/formula/${bench.formulaId}`, hash: '#handling' }"
-        >thickening over time</router-link
-      >
+      <router-link v-if="task.kind === 'mix'" class="note" :to="{ path: `/formula/${bench.formulaId}`, hash: '#handling' }">{{
+        $t('prep-prep-task-view-thickening-over-time')
+      }}</router-link>
     </div>
     <VegetableChain v-if="task.vegetable" :drying="task.vegetable" @weighing="emit('weighing')" />
     <PremixTable v-else-if="task.premix" :premix="task.premix" @weighing="emit('weighing')" />

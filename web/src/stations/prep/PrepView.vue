@@ -54,18 +54,18 @@ function undo(): void {
 <template>
   <FormulaFrame :missing="missing">
     <div class="top">
-      <h2>Before mixing</h2>
+      <h2>{{ $t('prep-prep-view-before-mixing') }}</h2>
       <PrepInputs v-if="plan" :inputs="plan.room" />
     </div>
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <p v-if="plan?.problems.length" class="act">
-      {{ plan.problems.length }} {{ plan.problems.length === 1 ? 'ingredient is' : 'ingredients are' }} left out. Fix
-      {{ plan.problems.length === 1 ? 'it' : 'them' }} in the formula.
+      {{ $t('prep-prep-view-left-out-fix-in-the-formula', { problems: plan.problems.length }) }}
     </p>
     <ChangesStrip :changes="changes" :may-undo="bench.canUndo" @undo="undo" @close="before = null" />
     <div v-if="!plan && !latest.refusal.value" class="skeleton wait" />
     <p v-else-if="plan && !plan.tasks.length" class="note">
-      Nothing to prepare yet. Add at least two ingredients first. <router-link :to="`/formula/${id}`">Back to the formula</router-link>
+      {{ $t('prep-prep-view-nothing-to-prepare-yet-add-at') }}
+      <router-link :to="`/formula/${id}`">{{ $t('prep-prep-view-back-to-the-formula') }}</router-link>
     </p>
     <ol v-else-if="plan" class="cards">
       <PrepTaskView

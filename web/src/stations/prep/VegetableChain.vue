@@ -8,6 +8,7 @@ import { withLine } from '@/domain/edits'
 import { figure, inWeight, weight, weightUnit } from '@/domain/format'
 import { useBench } from '@/stores/bench'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ drying: VegetableDrying }>()
 const emit = defineEmits<{ weighing: [] }>()
@@ -27,7 +28,10 @@ const stages = computed(() => props.drying.dried?.stages ?? [])
 const most = computed(() => Math.max(...stages.value.map((s) => s.grams), 1))
 const px = computed(() => linear([0, most.value], [0, TALL]))
 const left = (steam: number, juice: number): string =>
-  [steam > 1 ? `${inWeight(steam, session.units)} steam` : '', juice > 1 ? `${inWeight(juice, session.units)} juice` : '']
+  [
+    steam > 1 ? t('prep-vegetable-chain-steam', { steam: inWeight(steam, session.units) }) : '',
+    juice > 1 ? t('prep-vegetable-chain-juice', { juice: inWeight(juice, session.units) }) : '',
+  ]
     .filter(Boolean)
     .join(', ')
 interface Prep {
@@ -67,7 +71,13 @@ function weighed(grams: number | null): void {
       role="img"
       :aria-label="
         stages
-          .map((s) => `${words[s.act]} ${inWeight(s.grams, session.units)}, including ${inWeight(s.water_g, session.units)} water`)
+          .map((s) =>
+            $t('prep-vegetable-chain-including-water', {
+              act: words[s.act],
+              grams: inWeight(s.grams, session.units),
+              water_g: inWeight(s.water_g, session.units),
+            }),
+          )
           .join('; ')
       "
     >
@@ -89,7 +99,7 @@ function weighed(grams: number | null): void {
           <label v-if="s.act !== 'squeeze'"
             ><QuantityField
               kind="minutes"
-              :label="`${s.act}: minutes`"
+              :label="$t('prep-vegetable-chain-minutes', { act: s.act })"
               :value="s.minutes"
               :low="0"
               :disabled="!bench.mayEdit"
@@ -98,7 +108,7 @@ function weighed(grams: number | null): void {
           <label v-if="s.act === 'microwave' || s.act === 'pan'"
             ><QuantityField
               kind="watts"
-              :label="`${s.act}: watts`"
+              :label="$t('prep-vegetable-chain-watts', { act: s.act })"
               :value="s.watts"
               :low="0"
               :disabled="!bench.mayEdit"
@@ -107,44 +117,45 @@ function weighed(grams: number | null): void {
           <label v-if="s.act === 'salt'"
             ><QuantityField
               kind="weight"
-              label="salt"
+              :label="$t('prep-vegetable-chain-salt')"
               :value="s.salt_g ?? 0"
               :low="0"
               :disabled="!bench.mayEdit"
               @change="setStep(i, { salt_g: $event ?? 0 })"
             />
-            salt</label
+            {{ $t('prep-vegetable-chain-salt') }}</label
           >
           <label v-if="s.act === 'squeeze'"
             ><QuantityField
               kind="count"
-              label="squeeze: number of times"
+              :label="$t('prep-vegetable-chain-squeeze-number-of-times')"
               :value="s.times"
               :low="1"
               :high="10"
               :disabled="!bench.mayEdit"
               @change="setStep(i, { times: $event ?? 1 })"
             />
-            times</label
+            {{ $t('prep-vegetable-chain-times') }}</label
           >
         </span>
       </div>
       <div v-if="drying.steps.length" class="scale">
         <label class="note"
-          >raw
+          >{{ $t('prep-vegetable-chain-raw') }}
           <QuantityField
             kind="weight"
-            label="Raw weight"
+            :label="$t('prep-vegetable-chain-raw-weight')"
             :value="drying.start_g"
             :low="0.1"
             :disabled="!bench.mayEdit"
             @change="set({ start_g: $event, weighed: drying.weighed })"
         /></label>
         <label class="note"
-          ><b>on the scale</b>{{ ' '
+          ><b>{{ $t('prep-vegetable-chain-on-the-scale') }}</b
+          >{{ ' '
           }}<QuantityField
             kind="weight"
-            label="Weighed after drying"
+            :label="$t('prep-vegetable-chain-weighed-after-drying')"
             :value="drying.weighed ? drying.target_g : null"
             :usual="drying.target_g"
             :low="0.1"
@@ -155,24 +166,27 @@ function weighed(grams: number | null): void {
           v-if="(drying.weighed || drying.start_set) && bench.mayEdit"
           class="quiet-button tiny-button"
           @click="set({ weighed: false, start_g: null })"
+          >{{ $t('prep-vegetable-chain-as-forecast') }}</v-btn
         >
-          as forecast
-        </v-btn>
-        <span v-if="drying.dried" class="note"
-          >The juice carries away {{ figure(drying.dried.sugars_lost_g, 1) }} g sugars and
-          {{ figure(drying.dried.potassium_lost_mg, 0) }} mg potassium. The squeezed vegetable is
-          {{ figure(drying.dried.water_percent, 0) }} % water.</span
-        >
+        <span v-if="drying.dried" class="note">{{
+          $t('prep-vegetable-chain-the-juice-carries-away-g-sugars', {
+            sugars_lost_g: figure(drying.dried.sugars_lost_g, 1),
+            potassium_lost_mg: figure(drying.dried.potassium_lost_mg, 0),
+            water_percent: figure(drying.dried.water_percent, 0),
+          })
+        }}</span>
       </div>
     </div>
     <table class="figures">
       <thead>
         <tr>
-          <th>Drying method</th>
-          <th>raw needed</th>
-          <th>water left</th>
-          <th>sugars lost</th>
-          <th scope="col"><span class="visually-hidden">choose</span></th>
+          <th>{{ $t('prep-vegetable-chain-drying-method') }}</th>
+          <th>{{ $t('prep-vegetable-chain-raw-needed') }}</th>
+          <th>{{ $t('prep-vegetable-chain-water-left') }}</th>
+          <th>{{ $t('prep-vegetable-chain-sugars-lost') }}</th>
+          <th scope="col">
+            <span class="visually-hidden">{{ $t('prep-vegetable-chain-choose') }}</span>
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -186,8 +200,12 @@ function weighed(grams: number | null): void {
               v-if="!s.chosen && bench.mayEdit"
               class="quiet-button tiny-button"
               @click="set({ steps: [...s.steps], start_g: null, weighed: false })"
-              >Use this</v-btn
-            ><v-btn v-else-if="bench.mayEdit" class="quiet-button tiny-button" @click="set(null)">Skip drying</v-btn>
+              >{{ $t('prep-vegetable-chain-use-this') }}</v-btn><v-btn
+              v-else-if="bench.mayEdit"
+              class="quiet-button tiny-button"
+              @click="set(null)"
+              >{{ $t('prep-vegetable-chain-skip-drying') }}</v-btn
+            >
           </td>
         </tr>
       </tbody>

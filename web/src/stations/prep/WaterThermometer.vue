@@ -16,12 +16,19 @@ const shown = computed(() => Math.min(Math.max(props.water.water_c, 0), 100))
   <svg
     viewBox="0 0 270 84"
     role="img"
-    :aria-label="`Water at ${temperature(water.water_c, session.units)}, limit ${temperature(water.limit_c, session.units)}`"
+    :aria-label="
+      $t('prep-water-thermometer-water-at-limit', {
+        water_c: temperature(water.water_c, session.units),
+        limit_c: temperature(water.limit_c, session.units),
+      })
+    "
   >
     <rect x="14" y="32" width="232" height="12" rx="6" class="tube" />
     <rect x="14" y="32" :width="x(shown) - 14" height="12" rx="6" :class="water.within ? 'fluid' : 'fluid over'" />
     <line :x1="x(water.limit_c)" :x2="x(water.limit_c)" y1="24" y2="52" class="limit" />
-    <text :x="x(water.limit_c)" y="64" text-anchor="middle" class="small">limit {{ temperature(water.limit_c, session.units) }}</text>
+    <text :x="x(water.limit_c)" y="64" text-anchor="middle" class="small">
+      {{ $t('prep-water-thermometer-limit', { limit_c: temperature(water.limit_c, session.units) }) }}
+    </text>
     <text :x="Math.min(Math.max(x(shown), 34), 232)" y="22" text-anchor="middle" class="big">
       {{ temperature(water.water_c, session.units) }}
     </text>

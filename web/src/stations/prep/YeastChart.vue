@@ -16,7 +16,7 @@ const points = computed(() => props.waking.curve.map((p): [number, number] => [d
     :points="points"
     :moments="[{ at: degrees(waking.temperature_c, session.units), word: 'water' }]"
     :x-word="temperatureUnit(session.units)"
-    y-word="% of its speed"
+    :y-word="$t('prep-yeast-chart-of-its-speed')"
     :label="waking.text"
   />
 </template>

@@ -12,6 +12,7 @@ import { startWord } from '@/domain/timers'
 import { useRun } from '@/stores/run'
 import { useSession } from '@/stores/session'
 import HandTest from './HandTest.vue'
+import { t } from '@/messages'
 
 const props = defineProps<{ step: RunStep }>()
 const run = useRun()
@@ -48,7 +49,7 @@ async function press(word: string): Promise<void> {
 }
 async function follow(way: FeelAdvice['ways'][number]): Promise<void> {
   if (way.kind === 'wait' && way.minutes) {
-    await run.write({ kind: 'timer', what: 'feel-wait', value: way.minutes, word: startWord('Check again', null) })
+    await run.write({ kind: 'timer', what: 'feel-wait', value: way.minutes, word: startWord(t('run-feel-step-check-again'), null) })
   } else if (way.kind === 'add' && way.grams) {
     const before = run.weights.get(way.line) ?? 0
     await run.write({ kind: 'weighed', what: way.line, value: before + way.grams, word: way.text })
@@ -69,9 +70,10 @@ const bursts = computed(() => run.entries.filter((e) => e.kind === 'note' && e.w
 <template>
   <div class="feel">
     <p class="wanted">
-      Wanted: <b>{{ wanted[0] === wanted[1] ? wanted[0] : `${wanted[0]} to ${wanted[1]}` }}</b>
+      {{ $t('run-feel-step-wanted') }}
+      <b>{{ wanted[0] === wanted[1] ? wanted[0] : $t('run-feel-step-to', { wanted: wanted[0], wanted_2: wanted[1] }) }}</b>
     </p>
-    <div class="words" role="group" aria-label="How does the dough feel?">
+    <div class="words" role="group" :aria-label="$t('run-feel-step-how-does-the-dough-feel')">
       <v-btn
         v-for="word in session.words?.feels"
         :key="word"
@@ -87,15 +89,15 @@ const bursts = computed(() => run.entries.filter((e) => e.kind === 'note' && e.w
       <p>{{ advice.text }}</p>
       <v-btn v-for="way in advice.ways" :key="way.text" class="way" @click="follow(way)">{{ way.text }}</v-btn>
     </section>
-    <p v-else-if="felt && run.offline" class="note">Saved. You are offline, so no advice is available. Go by feel.</p>
+    <p v-else-if="felt && run.offline" class="note">{{ $t('run-feel-step-saved-you-are-offline-so-no') }}</p>
     <p class="besides">
-      <v-btn class="way" :class="{ chosen: dryAir }" :aria-pressed="dryAir" @click="setDryAir(!dryAir)">The air is dry today</v-btn>
-      <v-btn v-if="melted" class="way" @click="run.write({ kind: 'note', what: 'burst', word: '15 s' })"
-        >Log 15 s in the microwave{{ bursts ? ` (${bursts} so far)` : '' }}</v-btn
-      >
-      <span v-if="bursts > (run.opened?.plan.pieces ?? 1)" class="act"
-        >You have warmed pieces more than once. Too much warming makes the dough greasy.</span
-      >
+      <v-btn class="way" :class="{ chosen: dryAir }" :aria-pressed="dryAir" @click="setDryAir(!dryAir)">{{
+        $t('run-feel-step-the-air-is-dry-today')
+      }}</v-btn>
+      <v-btn v-if="melted" class="way" @click="run.write({ kind: 'note', what: 'burst', word: '15 s' })">{{
+        $t('run-feel-step-log-15-s-in-the-microwave', { bursts: bursts ? ' ' + $t('run-feel-step-so-far', { bursts }) : '' })
+      }}</v-btn>
+      <span v-if="bursts > (run.opened?.plan.pieces ?? 1)" class="act">{{ $t('run-feel-step-you-have-warmed-pieces-more-than') }}</span>
     </p>
     <p v-if="feeling.trouble.value" class="act" role="alert">{{ feeling.trouble.value }}</p>
   </div>

@@ -15,6 +15,7 @@ import { celsiusOf, gramsOf, temperature, temperatureUnit, weightUnit } from '@/
 import { momentAt, readings } from '@/domain/runs'
 import { useRun } from '@/stores/run'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ now: number }>()
 const run = useRun()
@@ -48,7 +49,7 @@ const BESIDE_NOW = 220
 const wordsAt = computed(() => (x.value(minute.value) < BESIDE_NOW ? x.value(minute.value) + 10 : 20))
 const typed = ref({ weight: '', core: '', oven: '' })
 const chips = [-2, -1, 0, 1, 2] as const
-const chipWords = ['far too pale', 'pale', 'as set', 'dark', 'far too dark']
+const chipWords = [t('run-live-bake-far-too-pale'), 'pale', t('run-live-bake-as-set'), 'dark', t('run-live-bake-far-too-dark')]
 
 async function note(kind: 'weight' | 'core' | 'oven'): Promise<void> {
   const number = Number(typed.value[kind].replace(',', '.'))
@@ -86,15 +87,15 @@ const ticks = computed(() => {
 
 <template>
   <div v-if="into !== null" class="live">
-    <p class="sentence" role="status">{{ told ? told.text : `In the oven for ${minute.toFixed(0)} min.` }}</p>
+    <p class="sentence" role="status">{{ told ? told.text : $t('run-live-bake-in-the-oven-for-min', { minute: minute.toFixed(0) }) }}</p>
     <p v-if="probe?.core.alive || probe?.oven.alive" class="probes">
       <span v-if="probe.core.alive && probe.core.celsius != null"
-        ><b>{{ temperature(probe.core.celsius, session.units) }}</b> core</span
+        ><b>{{ temperature(probe.core.celsius, session.units) }}</b> {{ $t('run-live-bake-core') }}</span
       >
       <span v-if="probe.oven.alive && probe.oven.celsius != null"
-        ><b>{{ temperature(probe.oven.celsius, session.units) }}</b> oven</span
+        ><b>{{ temperature(probe.oven.celsius, session.units) }}</b> {{ $t('run-live-bake-oven') }}</span
       >
-      <span v-if="probe.simulated" class="note">simulated: nobody measured this, and nothing is learned from it</span>
+      <span v-if="probe.simulated" class="note">{{ $t('run-live-bake-simulated-nobody-measured-this-and-nothing') }}</span>
     </p>
     <svg v-if="told && told.ready_min !== null" :viewBox="phone ? '0 -10 600 138' : '0 0 600 104'" role="img" :aria-label="told.text">
       <rect
@@ -106,28 +107,28 @@ const ticks = computed(() => {
         class="was"
       />
       <line :x1="x(told.before_min ?? 0)" :x2="x(told.before_min ?? 0)" y1="13" y2="37" class="mid" />
-      <text :x="wordsAt" y="12">as forecast</text>
+      <text :x="wordsAt" y="12">{{ $t('run-live-bake-as-forecast') }}</text>
       <rect :x="x(told.low_min ?? 0)" y="54" :width="x(told.high_min ?? 0) - x(told.low_min ?? 0)" height="22" rx="5" class="is" />
       <line :x1="x(told.ready_min)" :x2="x(told.ready_min)" y1="50" y2="80" class="mid" />
-      <text :x="wordsAt" y="50">updated with your readings</text>
+      <text :x="wordsAt" y="50">{{ $t('run-live-bake-updated-with-your-readings') }}</text>
       <g v-for="tick in ticks" :key="tick">
         <line :x1="x(tick)" :x2="x(tick)" y1="84" y2="88" class="tick" />
         <text :x="x(tick)" :y="phone ? 112 : 101" text-anchor="middle">{{ tick }}</text>
       </g>
-      <text x="590" :y="phone ? 112 : 101" text-anchor="end">min</text>
+      <text x="590" :y="phone ? 112 : 101" text-anchor="end">{{ $t('run-live-bake-min') }}</text>
       <line :x1="x(minute)" :x2="x(minute)" y1="6" y2="88" class="now" />
     </svg>
-    <p v-if="simulated" class="note">The times above use simulated readings.</p>
-    <p v-if="told?.odd.length" class="note">One reading does not match the others, so it has little weight.</p>
+    <p v-if="simulated" class="note">{{ $t('run-live-bake-the-times-above-use-simulated-readings') }}</p>
+    <p v-if="told?.odd.length" class="note">{{ $t('run-live-bake-one-reading-does-not-match-the') }}</p>
     <div class="seen">
       <form @submit.prevent="note('weight')">
         <label
-          >weight
+          >{{ $t('run-live-bake-weight') }}
           <v-text-field
             v-model="typed.weight"
             class="field"
             inputmode="decimal"
-            :aria-label="`Weight now, ${weightUnit(session.units)}`"
+            :aria-label="$t('run-live-bake-weight-now', { unit: weightUnit(session.units) })"
             :disabled="!before"
           />
           {{ weightUnit(session.units) }}</label
@@ -135,29 +136,29 @@ const ticks = computed(() => {
       </form>
       <form @submit.prevent="note('core')">
         <label
-          >core
+          >{{ $t('run-live-bake-core') }}
           <v-text-field
             v-model="typed.core"
             class="field"
             inputmode="decimal"
-            :aria-label="`Core temperature now, ${temperatureUnit(session.units)}`"
+            :aria-label="$t('run-live-bake-core-temperature-now', { unit: temperatureUnit(session.units) })"
           />
           {{ temperatureUnit(session.units) }}</label
         >
       </form>
       <form @submit.prevent="note('oven')">
         <label
-          >oven thermometer
+          >{{ $t('run-live-bake-oven-thermometer') }}
           <v-text-field
             v-model="typed.oven"
             class="field"
             inputmode="decimal"
-            :aria-label="`Oven temperature now, ${temperatureUnit(session.units)}`"
+            :aria-label="$t('run-live-bake-oven-temperature-now', { unit: temperatureUnit(session.units) })"
           />
           {{ temperatureUnit(session.units) }}</label
         >
       </form>
-      <div class="chips" role="group" aria-label="Color now">
+      <div class="chips" role="group" :aria-label="$t('run-live-bake-color-now')">
         <v-btn
           v-for="(chip, n) in chips"
           :key="chip"
@@ -169,7 +170,7 @@ const ticks = computed(() => {
         /></v-btn>
       </div>
     </div>
-    <p v-if="!before" class="note">Weigh the batch before baking and once during baking. This improves the forecast most.</p>
+    <p v-if="!before" class="note">{{ $t('run-live-bake-weigh-the-batch-before-baking-and') }}</p>
     <p v-if="live.refusal.value" class="note" role="alert">{{ live.refusal.value.sentence }}</p>
   </div>
 </template>

@@ -15,9 +15,14 @@ function press(key: (typeof keys)[number]): void {
       ><span class="visually-hidden">{{ label }}</span
       ><input v-model="model" inputmode="decimal" maxlength="8" autocomplete="off" /><span>{{ unit }}</span></label
     >
-    <v-btn v-for="key in keys" :key="key" class="key" :aria-label="key === '⌫' ? 'Delete last digit' : key" @click="press(key)">{{
-      key
-    }}</v-btn>
+    <v-btn
+      v-for="key in keys"
+      :key="key"
+      class="key"
+      :aria-label="key === '⌫' ? $t('run-number-pad-delete-last-digit') : key"
+      @click="press(key)"
+      >{{ key }}</v-btn
+    >
   </div>
 </template>
 

@@ -19,7 +19,7 @@ const groups = computed(() =>
 <template>
   <header>
     <h2>{{ run.opened?.run.name }}</h2>
-    <ol class="groups" aria-label="Progress">
+    <ol class="groups" :aria-label="$t('run-run-head-progress')">
       <li
         v-for="row in groups"
         :key="row.group"
@@ -31,10 +31,14 @@ const groups = computed(() =>
       </li>
     </ol>
     <span v-if="run.offline || run.waiting.length" class="waiting" role="status">{{
-      run.offline ? `Offline: ${run.waiting.length} entries saved on this device` : `Sending ${run.waiting.length} entries…`
+      run.offline
+        ? $t('run-run-head-offline-entries-saved-on-this-device', { waiting: run.waiting.length })
+        : $t('run-run-head-sending-entries', { waiting: run.waiting.length })
     }}</span>
-    <v-btn class="link note" @click="left = !left">{{ left ? 'Move buttons right' : 'Move buttons left' }}</v-btn>
-    <v-btn class="quiet-button touch" :aria-expanded="listed" @click="listed = !listed">All steps</v-btn>
+    <v-btn class="link note" @click="left = !left">{{
+      left ? $t('run-run-head-move-buttons-right') : $t('run-run-head-move-buttons-left')
+    }}</v-btn>
+    <v-btn class="quiet-button touch" :aria-expanded="listed" @click="listed = !listed">{{ $t('run-run-head-all-steps') }}</v-btn>
   </header>
 </template>
 

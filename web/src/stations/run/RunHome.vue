@@ -11,6 +11,7 @@ import { useBenchWorker } from '@/composables/useBenchWorker'
 import { useDo } from '@/composables/useDo'
 import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ id?: number }>()
 const router = useRouter()
@@ -19,12 +20,12 @@ useBenchWorker()
 const batches = ref('1')
 const search = ref('')
 const shelf = useAsk(
-  () => ['Formula to bake', search.value],
+  () => [t('run-run-home-formula-to-bake'), search.value],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/formulas', { params: { path: at, query: { search: search.value, limit: 100 } } })),
   { keep: true },
 )
 const runs = useAsk(
-  () => ['Bakes in progress', props.id],
+  () => [t('run-run-home-bakes-in-progress'), props.id],
   (at) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/runs', {
@@ -52,9 +53,9 @@ const beginning = useDo(
 
 <template>
   <div class="page">
-    <h2>{{ chosen ? `Bake: ${chosen.name}` : 'Bake' }}</h2>
-    <section v-if="runs.answer.value?.runs.length" aria-label="Bakes">
-      <h3>{{ id ? 'Bakes of this formula' : 'In progress' }}</h3>
+    <h2>{{ chosen ? $t('run-run-home-bake', { name: chosen.name }) : $t('run-run-home-bake-2') }}</h2>
+    <section v-if="runs.answer.value?.runs.length" :aria-label="$t('run-run-home-bakes')">
+      <h3>{{ id ? $t('run-run-home-bakes-of-this-formula') : $t('run-run-home-in-progress') }}</h3>
       <router-link
         v-for="r in runs.answer.value.runs.slice(0, 8)"
         :key="r.id"
@@ -63,34 +64,38 @@ const beginning = useDo(
       >
         <b>{{ r.name }}</b>
         <span class="note"
-          >{{ r.batches }} × · {{ ago(r.started_at) }}{{ r.finished_at ? (r.judged ? '' : ' · not rated yet') : ' · in progress' }}</span
+          >{{ r.batches }} × · {{ ago(r.started_at)
+          }}{{ r.finished_at ? (r.judged ? '' : ' ' + $t('run-run-home-not-rated-yet')) : ' ' + $t('run-run-home-in-progress-2') }}</span
         >
       </router-link>
     </section>
     <form v-if="id && session.may('bakes.edit')" class="begin" @submit.prevent="beginning.run(id)">
-      <label>batches <v-text-field v-model="batches" class="field few" inputmode="decimal" aria-label="Batches" /></label>
-      <v-btn type="submit" class="act-button big" :disabled="beginning.busy.value">Start a bake</v-btn>
+      <label
+        >{{ $t('run-run-home-batches') }}
+        <v-text-field v-model="batches" class="field few" inputmode="decimal" :aria-label="$t('run-run-home-batches-2')"
+      /></label>
+      <v-btn type="submit" class="act-button big" :disabled="beginning.busy.value">{{ $t('run-run-home-start-a-bake') }}</v-btn>
       <p v-if="beginning.trouble.value" role="alert" class="act">{{ beginning.trouble.value }}</p>
     </form>
-    <p v-else-if="id" class="note">You can view bakes but not start one. Ask the kitchen owner.</p>
-    <section v-if="!id" aria-label="Start a bake">
-      <h3>Start a bake</h3>
+    <p v-else-if="id" class="note">{{ $t('run-run-home-you-can-view-bakes-but-not') }}</p>
+    <section v-if="!id" :aria-label="$t('run-run-home-start-a-bake')">
+      <h3>{{ $t('run-run-home-start-a-bake') }}</h3>
       <v-text-field
         v-model="search"
         class="field"
         data-finder
         type="search"
-        placeholder="Find a formula"
-        aria-label="Find a formula"
+        :placeholder="$t('run-run-home-find-a-formula')"
+        :aria-label="$t('run-run-home-find-a-formula')"
         maxlength="100"
       />
       <router-link v-for="f in shelf.answer.value?.items" :key="f.id" :to="`/formula/${f.id}/run`" class="row"
         ><b>{{ f.name }}</b
-        >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} {{ f.thumb.pieces === 1 ? 'piece' : 'pieces' }}</span></router-link
+        >{{ ' ' }}<span class="note">{{ f.thumb.pieces }} {{ $t('run-run-home-value', { pieces: f.thumb.pieces }) }}</span></router-link
       >
     </section>
     <p v-if="shelf.missing.value" role="alert">
-      {{ shelf.trouble.value }} <v-btn class="quiet-button" @click="shelf.again()">Try again</v-btn>
+      {{ shelf.trouble.value }} <v-btn class="quiet-button" @click="shelf.again()">{{ $t('run-run-home-try-again') }}</v-btn>
     </p>
   </div>
 </template>

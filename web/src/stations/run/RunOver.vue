@@ -31,18 +31,20 @@ async function finish(): Promise<void> {
 </script>
 
 <template>
-  <section aria-label="Now">
-    <h3>All steps done.</h3>
+  <section :aria-label="$t('run-run-over-now')">
+    <h3>{{ $t('run-run-over-all-steps-done') }}</h3>
     <template v-if="undone.length">
-      <p class="target">Skipped:</p>
+      <p class="target">{{ $t('run-run-over-skipped') }}</p>
       <ul>
         <li v-for="s in undone" :key="s.id">
           <v-btn class="touch" @click="emit('again', s)">{{ s.text }}</v-btn>
         </li>
       </ul>
     </template>
-    <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">Finish and rate</v-btn>
-    <p v-if="run.offline" class="note">You are offline. Nothing is lost; finish this bake when you are back online.</p>
+    <v-btn class="act-button huge" :disabled="finishing.busy.value || run.offline" @click="finish">{{
+      $t('run-run-over-finish-and-rate')
+    }}</v-btn>
+    <p v-if="run.offline" class="note">{{ $t('run-run-over-you-are-offline-nothing-is-lost') }}</p>
   </section>
 </template>
 

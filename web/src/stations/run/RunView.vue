@@ -149,15 +149,16 @@ onBeforeUnmount(() => {
 <template>
   <div v-if="run.trouble && !run.opened" class="missing" role="alert">
     <p>{{ run.trouble }}</p>
-    <router-link class="quiet-button" to="/run">Back to bakes</router-link>
+    <router-link class="quiet-button" to="/run">{{ $t('run-run-view-back-to-bakes') }}</router-link>
   </div>
   <div v-else-if="run.opened" class="run" :class="{ left }" @pointerdown.once="wakeAlarm">
     <RunHead v-model:listed="listed" v-model:left="left" />
     <TimerStrip :timers="timers.running.value" :now="now.getTime()" @more="timers.more" @stop="timers.stop" />
     <StepList v-if="listed" @go="go" @again="again" />
-    <section v-else-if="step" class="now" aria-label="Now">
+    <section v-else-if="step" class="now" :aria-label="$t('run-run-view-now')">
       <p class="where">
-        {{ step.bowl || step.group }}<template v-if="sinceMixed"> · {{ sinceMixed }} since mixing</template>
+        {{ step.bowl || step.group
+        }}<template v-if="sinceMixed">{{ $t('run-run-view-since-mixing', { since_mixed: sinceMixed }) }}</template>
       </p>
       <h3>{{ step.text }}</h3>
       <p v-if="step.target && step.kind !== 'weigh' && step.kind !== 'feel'" class="target">{{ step.target }}</p>
@@ -166,12 +167,12 @@ onBeforeUnmount(() => {
       <template v-else>
         <p v-if="timer && !timer.stopped && !baking" class="count" role="timer">{{ clock(timer.endsAt - now.getTime()) }}</p>
         <p v-else-if="step.minutes && !baking" class="count">
-          {{ step.minutes >= 1 ? `${Math.round(step.minutes)} min` : `${Math.round(step.minutes * 60)} s` }}
+          {{ step.minutes >= 1 ? $t('run-run-view-min', { step: Math.round(step.minutes) }) : `${Math.round(step.minutes * 60)} s` }}
         </p>
         <LiveBake v-if="baking" :now="now.getTime()" />
         <template v-if="measure && step.kind !== 'wait'">
           <p v-if="step.grams && step.measures.endsWith('_g') && step.low_g != null" class="target">
-            {{ inWeight(step.low_g, session.units) }} to {{ inWeight(step.high_g ?? 0, session.units) }}
+            {{ $t('run-run-view-to', { low_g: inWeight(step.low_g, session.units), high_g: inWeight(step.high_g ?? 0, session.units) }) }}
           </p>
           <NumberPad v-model="typed" :unit="measure.unit()" :label="`${step.text}, ${measure.unit()}`" />
         </template>
@@ -182,8 +183,8 @@ onBeforeUnmount(() => {
         <v-text-field
           v-model="noting"
           class="field"
-          placeholder="Add a note, such as dark husk or small eggs…"
-          aria-label="A note"
+          :placeholder="$t('run-run-view-add-a-note-such-as-dark')"
+          :aria-label="$t('run-run-view-a-note')"
           maxlength="500"
         />
       </form>
@@ -191,20 +192,22 @@ onBeforeUnmount(() => {
     <RunOver v-else class="now" :run-id="runId" @again="again" />
     <footer v-if="step && !listed">
       <p v-if="next" class="next">
-        <span class="note">next</span> {{ next.text }} <span class="note">{{ next.target }}</span>
+        <span class="note">{{ $t('run-run-view-next') }}</span> {{ next.text }} <span class="note">{{ next.target }}</span>
       </p>
       <div class="buttons">
-        <v-btn class="touch" :disabled="run.at === 0" @click="back">Back</v-btn>
-        <v-btn class="touch" @click="run.skipStep(step)">Skip</v-btn>
-        <v-btn v-if="step.minutes" class="touch" @click="toggle">{{ timer && !timer.stopped ? 'Stop timer' : 'Start timer' }}</v-btn>
+        <v-btn class="touch" :disabled="run.at === 0" @click="back">{{ $t('run-run-view-back') }}</v-btn>
+        <v-btn class="touch" @click="run.skipStep(step)">{{ $t('run-run-view-skip') }}</v-btn>
+        <v-btn v-if="step.minutes" class="touch" @click="toggle">{{
+          timer && !timer.stopped ? $t('run-run-view-stop-timer') : $t('run-run-view-start-timer')
+        }}</v-btn>
         <v-btn class="act-button huge" :disabled="!run.mayWrite" @click="done">{{
           step.kind === 'weigh'
-            ? 'Weighed'
+            ? $t('run-run-view-weighed')
             : step.moment === 'in' && !baking
-              ? 'In the oven'
+              ? $t('run-run-view-in-the-oven')
               : step.moment === 'out'
-                ? 'Out of the oven'
-                : 'Done'
+                ? $t('run-run-view-out-of-the-oven')
+                : $t('run-run-view-done')
         }}</v-btn>
       </div>
     </footer>

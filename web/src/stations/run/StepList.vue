@@ -19,7 +19,9 @@ function press(step: RunStep): void {
       <v-btn class="touch" @click="press(s)">
         <span class="tick" aria-hidden="true">{{ run.done.has(s.id) ? (wordOf(s) === 'skipped' ? '–' : '✓') : '·' }}</span>
         {{ s.text }} <span class="note">{{ s.target }}</span>
-        <span v-if="run.done.has(s.id)" class="visually-hidden">{{ wordOf(s) === 'skipped' ? 'skipped' : 'done' }} · redo step</span>
+        <span v-if="run.done.has(s.id)" class="visually-hidden">{{
+          $t('run-step-list-redo-step', { word_of: wordOf(s) === 'skipped' ? $t('run-step-list-skipped') : $t('run-step-list-done') })
+        }}</span>
       </v-btn>
     </li>
   </ol>

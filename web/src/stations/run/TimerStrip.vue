@@ -13,7 +13,7 @@ const place = computed(() => linear([from.value, to.value], [0, 100]))
 </script>
 
 <template>
-  <section v-if="timers.length" class="timers" aria-label="Timers">
+  <section v-if="timers.length" class="timers" :aria-label="$t('run-timer-strip-timers')">
     <article
       v-for="timer in timers"
       :key="timer.id"
@@ -22,10 +22,17 @@ const place = computed(() => linear([from.value, to.value], [0, 100]))
     >
       <p class="left" role="timer">{{ clock(left(timer)) }}</p>
       <p class="name">
-        {{ timer.name }}<span v-if="timer.checkAt && now < timer.checkAt" class="note"> check in {{ clock(timer.checkAt - now) }}</span>
+        {{ timer.name
+        }}<span v-if="timer.checkAt && now < timer.checkAt" class="note">{{
+          $t('run-timer-strip-check-in', { now: clock(timer.checkAt - now) })
+        }}</span>
       </p>
-      <v-btn class="touch" :aria-label="`Add 5 min to ${timer.name}`" @click="emit('more', timer.id, 5)">5 more</v-btn>
-      <v-btn class="touch" :aria-label="`Stop ${timer.name}`" @click="emit('stop', timer.id)">Stop</v-btn>
+      <v-btn class="touch" :aria-label="$t('run-timer-strip-add-5-min-to', { name: timer.name })" @click="emit('more', timer.id, 5)">{{
+        $t('run-timer-strip-5-more')
+      }}</v-btn>
+      <v-btn class="touch" :aria-label="$t('run-timer-strip-stop', { name: timer.name })" @click="emit('stop', timer.id)">{{
+        $t('run-timer-strip-stop-2')
+      }}</v-btn>
       <svg class="lane" viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true">
         <rect
           :x="place(timer.startedAt)"

@@ -172,7 +172,7 @@ defineExpose({ take })
         viewBox="0 0 60 100"
         preserveAspectRatio="none"
         role="img"
-        :aria-label="`${weight(bar, session.units)} of ${weight(target, session.units)} ${unit}`"
+        :aria-label="$t('run-weigh-step-of', { bar: weight(bar, session.units), target: weight(target, session.units), unit })"
       >
         <rect x="0" y="0" width="60" height="100" class="well" />
         <rect x="0" :y="of(bar)" width="60" :height="100 - of(bar)" :style="{ fill: `url(#hatch-${step.role || 'base'})` }" />
@@ -185,73 +185,107 @@ defineExpose({ take })
         </p>
         <p v-if="live !== null" class="live" :class="{ in: within && bar > 0 }" role="status" aria-live="off">
           {{ weight(Math.max(live, 0), session.units) }}
-          <small>{{ unit }} on the {{ devices.shown.value?.simulated ? 'simulated scale' : 'scale' }}{{ scale?.stable ? '' : ' …' }}</small>
+          <small>{{
+            $t('run-weigh-step-on-the', {
+              unit,
+              simulated: devices.shown.value?.simulated ? $t('run-weigh-step-simulated-scale') : $t('run-weigh-step-scale'),
+              stable: scale?.stable ? '' : ' …',
+            })
+          }}</small>
         </p>
         <p v-else-if="wantsBowl" class="allowed" role="status">
-          Put an empty bowl on the scale.
-          <v-btn class="way" @click="bowlFor = step.id">Skip the bowl</v-btn>
+          {{ $t('run-weigh-step-put-an-empty-bowl-on-the') }}
+          <v-btn class="way" @click="bowlFor = step.id">{{ $t('run-weigh-step-skip-the-bowl') }}</v-btn>
         </p>
-        <p v-else-if="scaled && scale?.present && scale.overload" class="act">Scale overloaded. Remove some weight.</p>
-        <p v-else-if="scaled && scale?.present && !scale.alive" class="act" role="status">The scale is silent: type the weight.</p>
+        <p v-else-if="scaled && scale?.present && scale.overload" class="act">
+          {{ $t('run-weigh-step-scale-overloaded-remove-some-weight') }}
+        </p>
+        <p v-else-if="scaled && scale?.present && !scale.alive" class="act" role="status">
+          {{ $t('run-weigh-step-the-scale-is-silent-type-the') }}
+        </p>
         <p v-if="devices.shown.value?.simulated && scale?.alive && run.mayWrite" class="pour">
-          <v-btn class="way" @click="devices.tell('pour', Math.max(target - Math.max(live ?? 0, 0), 0))">Pour (simulated scale)</v-btn>
+          <v-btn class="way" @click="devices.tell('pour', Math.max(target - Math.max(live ?? 0, 0), 0))">{{
+            $t('run-weigh-step-pour-simulated-scale')
+          }}</v-btn>
         </p>
         <p v-if="scale?.present" class="note">
-          <v-btn class="link" @click="scaled = !scaled">{{ scaled ? 'Type weights' : 'use the scale' }}</v-btn>
+          <v-btn class="link" @click="scaled = !scaled">{{
+            scaled ? $t('run-weigh-step-type-weights') : $t('run-weigh-step-use-the-scale')
+          }}</v-btn>
           <template v-if="scaled">
-            · <v-btn class="link" @click="tare">tare</v-btn> ·
+            · <v-btn class="link" @click="tare">{{ $t('run-weigh-step-tare') }}</v-btn> ·
             <v-btn class="link" @click="bowls = bowls === 'one' ? 'each' : 'one'">{{
-              bowls === 'one' ? 'One bowl for all' : 'Separate bowls'
+              bowls === 'one' ? $t('run-weigh-step-one-bowl-for-all') : $t('run-weigh-step-separate-bowls')
             }}</v-btn>
           </template>
         </p>
-        <p v-if="own.name.value" class="note">{{ own.name.value }} · <v-btn class="link" @click="own.leave()">Disconnect</v-btn></p>
+        <p v-if="own.name.value" class="note">
+          {{ own.name.value }} · <v-btn class="link" @click="own.leave()">{{ $t('run-weigh-step-disconnect') }}</v-btn>
+        </p>
         <p v-else-if="scaled && own.ways.length && run.mayWrite" class="note">
           <v-btn v-for="way in own.ways" :key="way" class="link" @click="own.choose(way)">{{
-            way === 'serial' ? 'Connect a USB scale' : 'Connect a Bluetooth scale'
+            way === 'serial' ? $t('run-weigh-step-connect-a-usb-scale') : $t('run-weigh-step-connect-a-bluetooth-scale')
           }}</v-btn>
         </p>
         <p v-if="own.trouble.value" class="act" role="status">{{ own.trouble.value }}</p>
         <p class="allowed">
-          OK: {{ weight(low, session.units) }} to {{ weight(high, session.units) }} {{ unit }} (no noticeable difference)
+          {{
+            $t('run-weigh-step-ok-to-no-noticeable-difference', {
+              low: weight(low, session.units),
+              high: weight(high, session.units),
+              unit,
+            })
+          }}
         </p>
         <p v-if="step.measure" class="allowed">
           {{ step.measure }}
-          <v-btn v-if="step.filled && run.mayWrite && !filledBy" class="link note" @click="filledBy = step.filled"
-            >I used this measure</v-btn
-          >
+          <v-btn v-if="step.filled && run.mayWrite && !filledBy" class="link note" @click="filledBy = step.filled">{{
+            $t('run-weigh-step-i-used-this-measure')
+          }}</v-btn>
         </p>
         <div v-if="filledBy" class="note by">
-          filled by
-          <v-text-field v-model="filledBy" class="field" aria-label="Filled by" maxlength="60" @keydown.enter.stop="take" />
-          then weighed, so the app learns what your cup holds
+          {{ $t('run-weigh-step-filled-by') }}
+          <v-text-field
+            v-model="filledBy"
+            class="field"
+            :aria-label="$t('run-weigh-step-filled-by-2')"
+            maxlength="60"
+            @keydown.enter.stop="take"
+          />
+          {{ $t('run-weigh-step-then-weighed-so-the-app-learns') }}
         </div>
-        <p v-if="shift" class="note">adjusted from {{ weight(step.grams ?? 0, session.units) }} {{ unit }} in the formula</p>
-        <p v-if="known !== null" class="allowed">weighed: {{ weight(known, session.units) }} {{ unit }}</p>
+        <p v-if="shift" class="note">
+          {{ $t('run-weigh-step-adjusted-from-in-the-formula', { grams: weight(step.grams ?? 0, session.units), unit }) }}
+        </p>
+        <p v-if="known !== null" class="allowed">{{ $t('run-weigh-step-weighed', { known: weight(known, session.units), unit }) }}</p>
         <p v-if="shown !== null" class="off" :class="{ act: !within }">
-          {{ Math.abs(off) < 0.05 ? 'exact' : `${weight(Math.abs(off), session.units)} ${unit} ${off > 0 ? 'over' : 'short'}` }}
+          {{
+            Math.abs(off) < 0.05
+              ? $t('run-weigh-step-exact')
+              : `${weight(Math.abs(off), session.units)} ${unit} ${off > 0 ? $t('run-weigh-step-over') : $t('run-weigh-step-short')}`
+          }}
         </p>
       </div>
     </div>
-    <NumberPad v-model="typed" :unit="unit" :label="`Weight of ${step.text}, ${unit}`" />
+    <NumberPad v-model="typed" :unit="unit" :label="$t('run-weigh-step-weight-of', { step: step.text, unit })" />
     <p v-if="step.line && run.mayWrite" class="odd">
       <v-btn class="way" :disabled="fresh" @click="run.write({ kind: 'new_pack', what: step.line })">{{
-        fresh ? 'a new pack: kept' : 'Opened a new pack'
+        fresh ? $t('run-weigh-step-a-new-pack-kept') : $t('run-weigh-step-opened-a-new-pack')
       }}</v-btn>
       <v-text-field
         v-model="instead"
         class="field"
-        placeholder="Substitute used, such as small eggs…"
-        :aria-label="`Substitute for ${step.text}`"
+        :placeholder="$t('run-weigh-step-substitute-used-such-as-small-eggs')"
+        :aria-label="$t('run-weigh-step-substitute-for', { step: step.text })"
         maxlength="200"
         @keydown.enter.stop="swap"
       />
-      <v-btn v-if="instead.trim()" class="way" @click="swap">Keep</v-btn>
+      <v-btn v-if="instead.trim()" class="way" @click="swap">{{ $t('run-weigh-step-keep') }}</v-btn>
     </p>
     <section v-if="advice && !advice.within" class="answer" role="alert">
       <p>{{ advice.text }}</p>
       <v-btn v-for="way in advice.ways" :key="way.kind" class="way" @click="follow(way)">{{ way.text }}</v-btn>
-      <v-btn v-if="shown !== null" class="way" @click="log(shown)">Keep this weight</v-btn>
+      <v-btn v-if="shown !== null" class="way" @click="log(shown)">{{ $t('run-weigh-step-keep-this-weight') }}</v-btn>
     </section>
     <p v-if="pouring.trouble.value" class="act" role="alert">{{ pouring.trouble.value }}</p>
   </div>

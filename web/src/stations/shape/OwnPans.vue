@@ -64,48 +64,57 @@ const add = (): Promise<unknown> =>
 
 <template>
   <section class="own">
-    <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">your own pans and trays ({{ own.length }})</v-btn>
+    <v-btn class="note toggle" :aria-expanded="open" @click="open = !open">{{
+      $t('shape-own-pans-your-own-pans-and-trays', { its: own.length })
+    }}</v-btn>
     <div v-if="open">
       <ul>
         <li v-for="p in own" :key="p.id">
           {{ p.name }}, {{ p.kind }}, {{ length(p.length_mm, session.units) }} × {{ length(p.width_mm, session.units) }} ×
           {{ inLength(p.height_mm, session.units) }}
-          <v-btn v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">remove</v-btn>
+          <v-btn v-if="bench.mayEdit" class="note" @click="keep(own.filter((o) => o.id !== p.id))">{{ $t('shape-own-pans-remove') }}</v-btn>
         </li>
       </ul>
       <form v-if="bench.mayEdit" @submit.prevent="add">
-        <v-text-field v-model="fresh.name" class="field" placeholder="name" aria-label="Name of the pan" maxlength="80" required />
+        <v-text-field
+          v-model="fresh.name"
+          class="field"
+          :placeholder="$t('shape-own-pans-name')"
+          :aria-label="$t('shape-own-pans-name-of-the-pan')"
+          maxlength="80"
+          required
+        />
         <v-select
           v-model="fresh.kind"
           class="field"
-          aria-label="Pan type"
+          :aria-label="$t('shape-own-pans-pan-type')"
           :items="[...(session.words?.pan_kinds ?? []).map((k) => ({ value: k, title: k }))]"
         />
         <v-text-field
           v-model="fresh.length_mm"
           class="field short"
-          placeholder="length"
+          :placeholder="$t('shape-own-pans-length')"
           inputmode="decimal"
-          :aria-label="`Inner length or diameter, ${lengthUnit(session.units)}`"
+          :aria-label="$t('shape-own-pans-inner-length-or-diameter', { unit: lengthUnit(session.units) })"
           required
         />
         <v-text-field
           v-if="fresh.kind !== 'round'"
           v-model="fresh.width_mm"
           class="field short"
-          placeholder="width"
+          :placeholder="$t('shape-own-pans-width')"
           inputmode="decimal"
-          :aria-label="`Inner width, ${lengthUnit(session.units)}`"
+          :aria-label="$t('shape-own-pans-inner-width', { unit: lengthUnit(session.units) })"
         />
         <v-text-field
           v-model="fresh.height_mm"
           class="field short"
-          placeholder="height"
+          :placeholder="$t('shape-own-pans-height')"
           inputmode="decimal"
-          :aria-label="`Inner height, ${lengthUnit(session.units)}`"
+          :aria-label="$t('shape-own-pans-inner-height', { unit: lengthUnit(session.units) })"
         />
         {{ lengthUnit(session.units) }}
-        <v-btn type="submit" class="quiet-button">Save</v-btn>
+        <v-btn type="submit" class="quiet-button">{{ $t('shape-own-pans-save') }}</v-btn>
       </form>
       <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
     </div>

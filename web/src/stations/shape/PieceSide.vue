@@ -85,7 +85,13 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
 <template>
   <svg
     :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
-    :aria-label="`Piece: ${length(piece.length_mm, session.units)} by ${length(piece.thickness_mm, session.units)} ${lengthUnit(session.units)}`"
+    :aria-label="
+      $t('shape-piece-side-piece-by', {
+        length_mm: length(piece.length_mm, session.units),
+        thickness_mm: length(piece.thickness_mm, session.units),
+        unit: lengthUnit(session.units),
+      })
+    "
     role="group"
   >
     <line x1="0" :x2="WIDTH - 24" :y1="FLOOR" :y2="FLOOR" class="floor" />
@@ -124,8 +130,12 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
       <line :x1="left + wide + 12" :x2="left + wide + 12" :y1="FLOOR - tall" :y2="FLOOR" />
       <text :x="left + wide + 17" :y="FLOOR - tall / 2 + 4">{{ length(piece.thickness_mm, session.units) }}</text>
     </g>
-    <text v-if="magnified > 1.05" x="4" y="12" class="note">thickness shown {{ Math.round(magnified) }}× larger</text>
-    <text v-if="piece.layers > 1" :x="WIDTH - 26" y="12" text-anchor="end" class="note">{{ piece.layers }} sheets</text>
+    <text v-if="magnified > 1.05" x="4" y="12" class="note">
+      {{ $t('shape-piece-side-thickness-shown-larger', { magnified: Math.round(magnified) }) }}
+    </text>
+    <text v-if="piece.layers > 1" :x="WIDTH - 26" y="12" text-anchor="end" class="note">
+      {{ $t('shape-piece-side-sheets', { layers: piece.layers }) }}
+    </text>
     <rect
       :x="left"
       :y="FLOOR - tall - 6"
@@ -134,7 +144,7 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
       class="grip up"
       tabindex="0"
       role="slider"
-      aria-label="Thickness"
+      :aria-label="$t('shape-piece-side-thickness')"
       :aria-valuenow="piece.thickness_mm"
       :aria-disabled="!mayEdit"
       @pointerdown="begin($event, 'thickness')"
@@ -151,7 +161,7 @@ function onKey(event: KeyboardEvent, what: 'thickness' | 'size'): void {
       class="grip aside"
       tabindex="0"
       role="slider"
-      aria-label="Size"
+      :aria-label="$t('shape-piece-side-size')"
       :aria-valuenow="piece.length_mm"
       :aria-disabled="!mayEdit"
       @pointerdown="begin($event, 'size')"

@@ -67,7 +67,8 @@ const scaleAll = (factor: number): void => {
     <p v-if="latest.refusal.value" role="alert" class="act">{{ latest.refusal.value.sentence }}</p>
     <p v-if="plan" class="sentence" aria-live="polite">{{ plan.text }}</p>
     <div v-else-if="!latest.refusal.value && bench.analysis && !bench.analysis.totals.dough_g" class="note">
-      No dough to shape yet. <router-link :to="`/formula/${id}`">To the bench</router-link>
+      {{ $t('shape-shape-view-no-dough-to-shape-yet') }}
+      <router-link :to="`/formula/${id}`">{{ $t('shape-shape-view-to-the-bench') }}</router-link>
     </div>
     <div v-else-if="!latest.refusal.value" class="skeleton wait" />
     <template v-if="plan && piece">
@@ -75,74 +76,95 @@ const scaleAll = (factor: number): void => {
         <label :class="{ held: piece.held === 'thickness' }"
           ><QuantityField
             kind="length"
-            label="Thickness"
+            :label="$t('shape-shape-view-thickness')"
             :value="piece.thickness_mm"
             :low="0.1"
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             @change="hold({ thickness_mm: $event })"
           />
-          {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> · fixed</span></label
+          {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note">{{ $t('shape-shape-view-fixed') }}</span></label
         >
         <label :class="{ held: piece.held === 'size' }"
           ><QuantityField
             kind="length"
-            label="Size"
+            :label="$t('shape-shape-view-size')"
             :value="piece.length_mm"
             :low="0.1"
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             @change="hold({ length_mm: $event })"
           />
-          {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> · fixed</span></label
+          {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note">{{ $t('shape-shape-view-fixed') }}</span></label
         >
         <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"
-          ><QuantityField kind="length" label="Hole" :value="piece.hole_mm" :low="0.1" :disabled="!bench.mayEdit" @change="ring($event)" />
-          hole<span v-if="piece.held === 'hole'" class="note"> · fixed</span></label
+          ><QuantityField
+            kind="length"
+            :label="$t('shape-shape-view-hole')"
+            :value="piece.hole_mm"
+            :low="0.1"
+            :disabled="!bench.mayEdit"
+            @change="ring($event)"
+          />
+          {{ $t('shape-shape-view-hole-2')
+          }}<span v-if="piece.held === 'hole'" class="note">{{ $t('shape-shape-view-fixed') }}</span></label
         >
         <v-btn
           v-if="plan.usual_hole_mm > 0 && bench.mayEdit"
           class="quiet-button"
           @click="ring(piece.kind === 'ring' ? null : plan.usual_hole_mm)"
         >
-          {{ piece.kind === 'ring' ? 'without a hole' : 'with a hole' }}
+          {{ piece.kind === 'ring' ? $t('shape-shape-view-without-a-hole') : $t('shape-shape-view-with-a-hole') }}
         </v-btn>
         <label
-          ><QuantityField kind="count" label="Pieces" :value="plan.pieces" :low="1" :disabled="!bench.mayEdit" @change="setPieces" />
-          {{ plan.bodies === 1 && plan.pieces > 1 ? 'slices' : 'pieces' }}</label
+          ><QuantityField
+            kind="count"
+            :label="$t('shape-shape-view-pieces')"
+            :value="plan.pieces"
+            :low="1"
+            :disabled="!bench.mayEdit"
+            @change="setPieces"
+          />
+          {{ plan.bodies === 1 && plan.pieces > 1 ? $t('shape-shape-view-slices') : $t('shape-shape-view-pieces-2') }}</label
         >
         <label v-if="plan.tray"
-          >on
+          >{{ $t('shape-shape-view-on') }}
           <v-select
             class="field wide"
             :model-value="plan.tray.id"
             :disabled="!bench.mayEdit"
-            aria-label="Tray"
+            :aria-label="$t('shape-shape-view-tray')"
             @update:model-value="choose({ tray: $event })"
             :items="[...trays.map((t) => ({ value: t.id, title: `${t.name} ${t.region}` }))]"
         /></label>
         <label v-if="plan.rings.length && piece.kind !== 'ring'"
-          >in
+          >{{ $t('shape-shape-view-in') }}
           <v-select
             class="field wide"
             :model-value="bench.document?.form.size?.pan ?? ''"
             :disabled="!bench.mayEdit"
-            aria-label="Ring"
+            :aria-label="$t('shape-shape-view-ring')"
             @update:model-value="choose({ pan: $event })"
-            :items="[{ value: '', title: 'no ring' }, ...(plan.rings ?? []).map((r) => ({ value: r.id, title: r.name }))]"
+            :items="[
+              { value: '', title: $t('shape-shape-view-no-ring') },
+              ...(plan.rings ?? []).map((r) => ({ value: r.id, title: r.name })),
+            ]"
         /></label>
         <label v-if="!plan.tray"
-          >in
+          >{{ $t('shape-shape-view-in') }}
           <v-select
             class="field wide"
             :model-value="plan.pan"
             :disabled="!bench.mayEdit"
-            aria-label="Loaf pan"
+            :aria-label="$t('shape-shape-view-loaf-pan')"
             @update:model-value="choose({ pan: $event })"
             :items="[...tins.map((t) => ({ value: t.id, title: `${t.name} ${t.region}` }))]"
         /></label>
       </div>
       <div class="drawings">
         <figure>
-          <figcaption>The piece from the side <span class="note">Drag an edge to resize</span></figcaption>
+          <figcaption>
+            {{ $t('shape-shape-view-the-piece-from-the-side') }}
+            <span class="note">{{ $t('shape-shape-view-drag-an-edge-to-resize') }}</span>
+          </figcaption>
           <PieceSide
             :piece="piece"
             :may-edit="bench.mayEdit && piece.kind !== 'tin'"
@@ -151,29 +173,48 @@ const scaleAll = (factor: number): void => {
             @end="bench.endPull()"
           />
           <p class="note">
-            {{ inWeight(piece.dough_g, session.units) }} of dough{{
-              plan.bodies > 1 ? ` each, ± ${inWeight(piece.tolerance_g, session.units)} when shaped by hand` : ''
-            }}
-            · density {{ figure(piece.g_per_ml, 2) }} g/mL<span v-if="piece.fill_share > 0">
-              · fills {{ percent(piece.fill_share) }} of the pan</span
-            >
+            {{
+              $t('shape-shape-view-of-dough-density-g-ml', {
+                dough_g: inWeight(piece.dough_g, session.units),
+                bodies:
+                  plan.bodies > 1
+                    ? ' ' + $t('shape-shape-view-each-when-shaped-by-hand', { tolerance_g: inWeight(piece.tolerance_g, session.units) })
+                    : '',
+                g_per_ml: figure(piece.g_per_ml, 2),
+              })
+            }}<span v-if="piece.fill_share > 0">{{
+              $t('shape-shape-view-fills-of-the-pan', { fill_share: percent(piece.fill_share) })
+            }}</span>
           </p>
           <ul class="notes">
             <li v-for="n in plan.notes" :key="n">{{ n }}</li>
           </ul>
           <p v-if="plan.sheet_cm2 > 0" class="note">
-            Rolled sheet: {{ inArea(plan.sheet_cm2, session.units) }}. Re-roll {{ inWeight(plan.scraps_g, session.units) }} of trimmings
-            {{ plan.rerolls }}×. Dock every {{ inLength(plan.docking_mm, session.units) }}.
+            {{
+              $t('shape-shape-view-rolled-sheet-re-roll-of-trimmings', {
+                sheet_cm2: inArea(plan.sheet_cm2, session.units),
+                scraps_g: inWeight(plan.scraps_g, session.units),
+                rerolls: plan.rerolls,
+                docking_mm: inLength(plan.docking_mm, session.units),
+              })
+            }}
           </p>
         </figure>
         <figure v-if="plan.tray && plan.layout">
           <figcaption>
-            {{ plan.tray.name }}, top view
-            <span class="note"
-              >{{ plan.layout.places.length }} fit
-              {{ plan.layout.way === 'staggered' ? 'staggered' : plan.layout.way === 'rows' ? 'in rows' : plan.layout.way }}, with room to
-              spread in the {{ plan.fried ? 'oil' : 'oven' }}</span
-            >
+            {{ $t('shape-shape-view-top-view', { name: plan.tray.name }) }}
+            <span class="note">{{
+              $t('shape-shape-view-fit-with-room-to-spread-in', {
+                places: plan.layout.places.length,
+                way:
+                  plan.layout.way === 'staggered'
+                    ? $t('shape-shape-view-staggered')
+                    : plan.layout.way === 'rows'
+                      ? $t('shape-shape-view-in-rows')
+                      : plan.layout.way,
+                fried: plan.fried ? $t('shape-shape-view-oil') : $t('shape-shape-view-oven'),
+              })
+            }}</span>
           </figcaption>
           <TrayTop
             :tray="plan.tray"
@@ -185,38 +226,40 @@ const scaleAll = (factor: number): void => {
           />
           <p class="note">
             <span v-if="plan.trays"
-              >{{ plan.trays }} {{ plan.trays === 1 ? 'tray' : 'trays' }}, {{ plan.on_last }} on the last one<span v-if="plan.loads"
-                >; {{ plan.loads }} oven {{ plan.loads === 1 ? 'load' : 'loads' }} with two trays at a time</span
+              >{{ $t('shape-shape-view-on-the-last-one', { trays: plan.trays, on_last: plan.on_last })
+              }}<span v-if="plan.loads">{{ $t('shape-shape-view-oven-with-two-trays-at-a', { loads: plan.loads }) }}</span
               >.</span
-            ><b v-else class="act">The pieces do not fit on this tray. Choose a larger tray or fewer pieces.</b> Gap
+            ><b v-else class="act">{{ $t('shape-shape-view-the-pieces-do-not-fit-on') }}</b> {{ $t('shape-shape-view-gap') }}
             <QuantityField
               kind="length"
-              label="Gap between pieces"
+              :label="$t('shape-shape-view-gap-between-pieces')"
               :value="bench.document?.form.size?.gap_mm"
               :usual="plan.gap_mm"
               :low="0"
               :disabled="!bench.mayEdit"
               @change="choose({ gap_mm: $event })"
-            />{{ bench.document?.form.size?.gap_mm == null ? ', the usual' : '' }}
+            />{{ bench.document?.form.size?.gap_mm == null ? $t('shape-shape-view-the-usual') : '' }}
           </p>
         </figure>
       </div>
       <section v-if="plan.others.length" class="others">
-        <h3>The same dough in another pan</h3>
+        <h3>{{ $t('shape-shape-view-the-same-dough-in-another-pan') }}</h3>
         <table class="figures">
           <thead>
             <tr>
-              <th>pan</th>
-              <th>with this dough</th>
-              <th>dough for the same thickness</th>
-              <th scope="col"><span class="visually-hidden">Scale to this pan</span></th>
+              <th>{{ $t('shape-shape-view-pan') }}</th>
+              <th>{{ $t('shape-shape-view-with-this-dough') }}</th>
+              <th>{{ $t('shape-shape-view-dough-for-the-same-thickness') }}</th>
+              <th scope="col">
+                <span class="visually-hidden">{{ $t('shape-shape-view-scale-to-this-pan') }}</span>
+              </th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="o in plan.others" :key="o.pan">
               <th scope="row">{{ o.name }}</th>
               <td>{{ length(o.thickness_mm, session.units) }} {{ plan.thick_word }}</td>
-              <td>{{ weight(o.dough_g, session.units) }} {{ weightUnit(session.units) }} of dough</td>
+              <td>{{ $t('shape-shape-view-of-dough', { dough_g: weight(o.dough_g, session.units), unit: weightUnit(session.units) }) }}</td>
               <td>
                 <v-btn v-if="bench.mayEdit" class="quiet-button tiny-button" @click="scaleAll(o.factor)">
                   × {{ figure(o.factor, 2) }}

@@ -35,7 +35,14 @@ const stays = (i: number): boolean => i >= props.onLast
   <svg
     :viewBox="`-6 -6 ${tray.length_mm + 12} ${tray.width_mm + 12}`"
     role="img"
-    :aria-label="`${tray.name}, ${Math.round(tray.length_mm)} by ${Math.round(tray.width_mm)} mm: ${places.length} pieces`"
+    :aria-label="
+      $t('shape-tray-top-by-mm-pieces', {
+        name: tray.name,
+        length_mm: Math.round(tray.length_mm),
+        width_mm: Math.round(tray.width_mm),
+        places: places.length,
+      })
+    "
   >
     <rect x="0" y="0" :width="tray.length_mm" :height="tray.width_mm" rx="12" class="tray" />
     <g v-for="(p, i) in places" :key="i" :class="{ spare: stays(i) }">

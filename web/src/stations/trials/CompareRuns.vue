@@ -4,19 +4,20 @@ import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
+import { t } from '@/messages'
 
 const route = useRoute()
 const wanted = computed(() => String(route.query.runs ?? ''))
 const all = ref(false)
 const compared = useAsk(
-  () => ['Bakes compared', wanted.value],
+  () => [t('trials-compare-runs-bakes-compared'), wanted.value],
   (at) => settled(api.GET('/api/kitchens/{kitchen_id}/runs-compared', { params: { path: at, query: { runs: wanted.value } } })),
 )
 const GROUPS = [
-  { id: 'weights', name: 'Batch weights' },
-  { id: 'making', name: 'Mixing and shaping' },
-  { id: 'bake', name: 'Bake' },
-  { id: 'verdict', name: 'Rating' },
+  { id: 'weights', name: t('trials-compare-runs-batch-weights') },
+  { id: 'making', name: t('trials-compare-runs-mixing-and-shaping') },
+  { id: 'bake', name: t('trials-compare-runs-bake') },
+  { id: 'verdict', name: t('trials-compare-runs-rating') },
 ]
 const groups = computed(() =>
   GROUPS.map((g) => ({
@@ -29,9 +30,9 @@ const groups = computed(() =>
 <template>
   <div class="page">
     <header>
-      <h2>Side by side</h2>
-      <router-link class="quiet-button" to="/trials">Back to results</router-link>
-      <v-checkbox v-model="all" label="Show unchanged values" hide-details />
+      <h2>{{ $t('trials-compare-runs-side-by-side') }}</h2>
+      <router-link class="quiet-button" to="/trials">{{ $t('trials-compare-runs-back-to-results') }}</router-link>
+      <v-checkbox v-model="all" :label="$t('trials-compare-runs-show-unchanged-values')" hide-details />
     </header>
     <p v-if="compared.missing.value" role="alert">{{ compared.trouble.value }}</p>
     <template v-if="compared.answer.value">
@@ -40,7 +41,9 @@ const groups = computed(() =>
       <table>
         <thead>
           <tr>
-            <th><span class="visually-hidden">figure</span></th>
+            <th>
+              <span class="visually-hidden">{{ $t('trials-compare-runs-figure') }}</span>
+            </th>
             <th v-for="(name, n) in compared.answer.value.names" :key="n">{{ name }}</th>
           </tr>
         </thead>
@@ -57,7 +60,7 @@ const groups = computed(() =>
               <span
                 v-if="cell.forecast != null && cell.value != null && Math.abs(cell.forecast - cell.value) > 0.005 * Math.abs(cell.value)"
                 class="note"
-                >forecast {{ cell.forecast.toPrecision(3) }}</span
+                >{{ $t('trials-compare-runs-forecast', { to_precision: cell.forecast.toPrecision(3) }) }}</span
               >
             </td>
           </tr>

@@ -8,6 +8,7 @@ import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
 import { useDo } from '@/composables/useDo'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const props = defineProps<{ runId: number }>()
 const emit = defineEmits<{ read: [lightness: number] }>()
@@ -54,7 +55,10 @@ function take(event: Event): void {
   input.value = ''
   tooLarge.value =
     file && file.size > session.limits.photo_most_mb * 1e6
-      ? `This photo is too large (${(file.size / 1e6).toFixed(0)} MB). The limit is ${session.limits.photo_most_mb} MB.`
+      ? t('trials-crust-photos-this-photo-is-too-large-mb', {
+          e6: (file.size / 1e6).toFixed(0),
+          photo_most_mb: session.limits.photo_most_mb,
+        })
       : ''
   if (!file || tooLarge.value) return
   URL.revokeObjectURL(picked.value?.url ?? '')
@@ -83,29 +87,42 @@ const address = (id: number): string => `/api/kitchens/${session.kitchen?.id ?? 
 <template>
   <div class="photos">
     <figure v-for="photo in kept.answer.value" :key="photo.id">
-      <img :src="address(photo.id)" alt="Photo" />
+      <img :src="address(photo.id)" :alt="$t('trials-crust-photos-photo')" />
       <figcaption>
-        L* {{ photo.lightness.toFixed(0) }} ± {{ photo.error.toFixed(0) }}, {{ photo.evenness < 6 ? 'even' : 'uneven' }}
-        <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="deleting.run(photo.id)">Delete</v-btn>
+        L* {{ photo.lightness.toFixed(0) }} ± {{ photo.error.toFixed(0) }},
+        {{ photo.evenness < 6 ? $t('trials-crust-photos-even') : $t('trials-crust-photos-uneven') }}
+        <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="deleting.run(photo.id)">{{
+          $t('trials-crust-photos-delete')
+        }}</v-btn>
       </figcaption>
     </figure>
     <label v-if="session.may('bakes.edit')" class="add"
       ><input type="file" accept="image/*" class="visually-hidden" :disabled="adding.busy.value" @change="take" />{{
-        adding.busy.value ? 'Reading the photo…' : 'A photo'
+        adding.busy.value ? $t('trials-crust-photos-reading-the-photo') : $t('trials-crust-photos-a-photo')
       }}</label
     >
-    <v-btn v-if="picked && !showing && !adding.trouble.value" class="quiet-button" @click="showing = true">Mark the paper</v-btn>
-    <span class="note">Take it from above, with a sheet of white paper next to the crust. No flash.</span>
+    <v-btn v-if="picked && !showing && !adding.trouble.value" class="quiet-button" @click="showing = true">{{
+      $t('trials-crust-photos-mark-the-paper')
+    }}</v-btn>
+    <span class="note">{{ $t('trials-crust-photos-take-it-from-above-with-a') }}</span>
     <p v-if="adding.trouble.value || tooLarge" role="alert" class="act">{{ adding.trouble.value || tooLarge }}</p>
     <div v-if="picked && (showing || adding.trouble.value)" class="touch">
       <div class="which">
-        Tap the
+        {{ $t('trials-crust-photos-tap-the') }}
         <v-radio-group v-model="reference" inline hide-details density="compact">
-          <v-radio value="paper" label="white paper" /><v-radio value="grey card" label="gray card" />
+          <v-radio value="paper" :label="$t('trials-crust-photos-white-paper')" /><v-radio
+            value="grey card"
+            :label="$t('trials-crust-photos-gray-card')"
+          />
         </v-radio-group>
-        in the photo.
+        {{ $t('trials-crust-photos-in-the-photo') }}
       </div>
-      <button type="button" :disabled="adding.busy.value" :aria-label="`Position of the ${reference}`" @click="touched">
+      <button
+        type="button"
+        :disabled="adding.busy.value"
+        :aria-label="$t('trials-crust-photos-position-of-the', { reference })"
+        @click="touched"
+      >
         <img :src="picked.url" alt="" />
       </button>
     </div>

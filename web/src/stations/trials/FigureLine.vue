@@ -6,12 +6,13 @@ import { api, settled } from '@/api/client'
 import { useAsk } from '@/composables/useAsk'
 import { linear, linePath } from '@/domain/chart'
 import { figure as shown } from '@/domain/format'
+import { t } from '@/messages'
 
 const props = defineProps<{ formulaId: number }>()
 const router = useRouter()
 const figure = ref('loss')
 const asked = useAsk(
-  () => ['runs line', figure.value, props.formulaId],
+  () => [t('trials-figure-line-runs-line'), figure.value, props.formulaId],
   (at) =>
     settled(
       api.GET('/api/kitchens/{kitchen_id}/runs-line', {
@@ -41,14 +42,19 @@ const day = (text: string): string => new Date(text).toLocaleDateString(undefine
 </script>
 
 <template>
-  <section class="plain-fields" aria-label="Value over time">
+  <section class="plain-fields" :aria-label="$t('trials-figure-line-value-over-time')">
     <label class="note"
-      >over time
-      <select v-model="figure" aria-label="Value">
+      >{{ $t('trials-figure-line-over-time') }}
+      <select v-model="figure" :aria-label="$t('trials-figure-line-value')">
         <option v-for="k in asked.answer.value?.kinds ?? []" :key="k.key" :value="k.key">{{ k.label }}</option>
       </select></label
     >
-    <svg v-if="points.length" :viewBox="`0 0 ${W} ${H}`" role="group" :aria-label="`${kind?.label ?? figure} over time`">
+    <svg
+      v-if="points.length"
+      :viewBox="`0 0 ${W} ${H}`"
+      role="group"
+      :aria-label="$t('trials-figure-line-over-time-2', { label: kind?.label ?? figure })"
+    >
       <line :x1="LEFT" :x2="W - 10" :y1="H - 24" :y2="H - 24" class="axis" />
       <text v-for="v in [ends.low, (ends.low + ends.high) / 2, ends.high]" :key="v" :x="LEFT - 6" :y="y(v) + 4" text-anchor="end">
         {{ shown(v, 1) }}
@@ -71,7 +77,7 @@ const day = (text: string): string => new Date(text).toLocaleDateString(undefine
       <text v-if="points[0]" :x="x(0)" :y="H - 8" text-anchor="start">{{ day(points[0].started) }}</text>
       <text v-if="points.length > 1" :x="x(points.length - 1)" :y="H - 8" text-anchor="end">{{ day(points.at(-1)?.started ?? '') }}</text>
     </svg>
-    <p v-else-if="asked.answer.value" class="note">No bake has recorded this yet.</p>
+    <p v-else-if="asked.answer.value" class="note">{{ $t('trials-figure-line-no-bake-has-recorded-this-yet') }}</p>
     <p v-if="asked.missing.value" role="alert">{{ asked.trouble.value }}</p>
   </section>
 </template>

@@ -8,6 +8,7 @@ import { api, settled } from '@/api/client'
 import { useDo } from '@/composables/useDo'
 import { useJob } from '@/composables/useJob'
 import { useSession } from '@/stores/session'
+import { t } from '@/messages'
 
 const session = useSession()
 const work = useJob()
@@ -16,11 +17,11 @@ onMounted(() => {
 })
 const told = computed(() => work.job.value?.learned ?? null)
 const BLOCKS = [
-  { id: 'oven', name: 'The oven', why: 'from weight before and after, color, core temperature, and oven thermometer' },
-  { id: 'hands', name: 'Dough feel', why: 'from how you described the dough' },
-  { id: 'palate', name: 'Palate', why: 'from your scores, at the measured moisture' },
-  { id: 'measures', name: 'Cups and spoons', why: 'from cups and spoons that you also weighed' },
-  { id: 'habits', name: 'Your habits', why: 'from your bake log' },
+  { id: 'oven', name: t('trials-learned-view-the-oven'), why: t('trials-learned-view-from-weight-before-and-after-color') },
+  { id: 'hands', name: t('trials-learned-view-dough-feel'), why: t('trials-learned-view-from-how-you-described-the-dough') },
+  { id: 'palate', name: t('trials-learned-view-palate'), why: t('trials-learned-view-from-your-scores-at-the-measured') },
+  { id: 'measures', name: t('trials-learned-view-cups-and-spoons'), why: t('trials-learned-view-from-cups-and-spoons-that-you') },
+  { id: 'habits', name: t('trials-learned-view-your-habits'), why: t('trials-learned-view-from-your-bake-log') },
 ]
 const blocks = computed(() =>
   BLOCKS.map((b) => ({ ...b, own: (told.value?.learned ?? []).filter((one) => one.block === b.id) })).filter((b) => b.own.length),
@@ -50,29 +51,31 @@ const half = (one: One, sd: number): number => (90 * Math.min(session.limits.hal
 <template>
   <div class="page">
     <header>
-      <h2>Learned from your bakes</h2>
-      <router-link class="quiet-button" to="/trials">Back to results</router-link>
-      <v-btn v-if="session.may('bakes.edit') && !session.kitchen?.learns_from" class="quiet-button" @click="change.run({ forget: true })"
-        >Reset learning</v-btn
-      >
-      <v-btn v-else-if="session.may('bakes.edit')" class="quiet-button" @click="change.run({ forget: false })"
-        >Include older bakes again</v-btn
-      >
+      <h2>{{ $t('trials-learned-view-learned-from-your-bakes') }}</h2>
+      <router-link class="quiet-button" to="/trials">{{ $t('trials-learned-view-back-to-results') }}</router-link>
+      <v-btn v-if="session.may('bakes.edit') && !session.kitchen?.learns_from" class="quiet-button" @click="change.run({ forget: true })">{{
+        $t('trials-learned-view-reset-learning')
+      }}</v-btn>
+      <v-btn v-else-if="session.may('bakes.edit')" class="quiet-button" @click="change.run({ forget: false })">{{
+        $t('trials-learned-view-include-older-bakes-again')
+      }}</v-btn>
     </header>
-    <p v-if="work.underWay.value" class="note" role="status">Learning from your bakes…</p>
+    <p v-if="work.underWay.value" class="note" role="status">{{ $t('trials-learned-view-learning-from-your-bakes') }}</p>
     <p v-if="work.trouble.value" role="alert" class="act">{{ work.trouble.value }}</p>
-    <p v-if="!session.may('bakes.edit')" class="note">Only bakers of this kitchen can update this.</p>
+    <p v-if="!session.may('bakes.edit')" class="note">{{ $t('trials-learned-view-only-bakers-of-this-kitchen-can') }}</p>
     <template v-if="told">
       <p v-if="session.kitchen?.learns_from" class="note">
-        Bakes before {{ new Date(session.kitchen.learns_from).toLocaleDateString() }} are not used for learning. They stay in Results.
+        {{
+          $t('trials-learned-view-bakes-before-are-not-used-for', {
+            to_locale_date_string: new Date(session.kitchen.learns_from).toLocaleDateString(),
+          })
+        }}
       </p>
-      <p v-if="!told.learned.length" class="note">
-        Nothing learned yet. To start, finish a bake and enter its weight before and after, or rate it.
-      </p>
-      <p v-else class="note">Calculated from {{ told.runs }} bakes. Pale bar: starting assumption. Dark bar: now.</p>
+      <p v-if="!told.learned.length" class="note">{{ $t('trials-learned-view-nothing-learned-yet-to-start-finish') }}</p>
+      <p v-else class="note">{{ $t('trials-learned-view-calculated-from-bakes-pale-bar-starting', { runs: told.runs }) }}</p>
       <p v-for="odd in told.odd" :key="odd.run + odd.block" class="note">
-        <router-link :to="`/trials/${odd.run}`">{{ told.names[odd.run] ?? odd.run }}</router-link> does not match the other bakes, so it has
-        little weight.
+        <router-link :to="`/trials/${odd.run}`">{{ told.names[odd.run] ?? odd.run }}</router-link>
+        {{ $t('trials-learned-view-does-not-match-the-other-bakes') }}
       </p>
       <section v-for="block in blocks" :key="block.id">
         <h3>
@@ -82,7 +85,7 @@ const half = (one: One, sd: number): number => (90 * Math.min(session.limits.hal
             class="used"
             hide-details
             density="compact"
-            label="Use in forecasts"
+            :label="$t('trials-learned-view-use-in-forecasts')"
             :model-value="!off.includes(block.id)"
             :disabled="!session.may('bakes.edit') || change.busy.value"
             @update:model-value="(on) => turn(block.id, on)"

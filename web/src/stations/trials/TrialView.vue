@@ -91,19 +91,25 @@ const notes = computed(() =>
 
 <template>
   <div class="page">
-    <p v-if="opened.missing.value" role="alert">{{ opened.trouble.value }} <router-link to="/trials">To the trials</router-link></p>
+    <p v-if="opened.missing.value" role="alert">
+      {{ opened.trouble.value }} <router-link to="/trials">{{ $t('trials-trial-view-to-the-trials') }}</router-link>
+    </p>
     <template v-if="row">
       <header>
         <h2>{{ row.name }}</h2>
-        <span class="note">{{ ago(row.started_at) }} · {{ row.number ? `version ${row.number}` : 'draft' }} · {{ row.batches }} ×</span>
-        <router-link v-if="row.formula_id" class="quiet-button" :to="`/trials?formula=${row.formula_id}`"
-          >All bakes of this formula</router-link
+        <span class="note"
+          >{{ ago(row.started_at) }} ·
+          {{ row.number ? $t('trials-trial-view-version', { number: row.number }) : $t('trials-trial-view-draft') }} ·
+          {{ row.batches }} ×</span
         >
+        <router-link v-if="row.formula_id" class="quiet-button" :to="`/trials?formula=${row.formula_id}`">{{
+          $t('trials-trial-view-all-bakes-of-this-formula')
+        }}</router-link>
         <v-btn v-if="judged && session.may('bakes.edit')" class="quiet-button" @click="editing = !editing">{{
-          editing ? 'Back' : 'Edit rating'
+          editing ? $t('trials-trial-view-back') : $t('trials-trial-view-edit-rating')
         }}</v-btn>
         <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="leaving.run(!row.left_out)">{{
-          row.left_out ? 'Use for learning' : 'Exclude from learning'
+          row.left_out ? $t('trials-trial-view-use-for-learning') : $t('trials-trial-view-exclude-from-learning')
         }}</v-btn>
       </header>
       <VerdictForm
@@ -117,12 +123,12 @@ const notes = computed(() =>
       />
       <div v-else class="told">
         <p class="verdict">
-          <span class="liked" :class="judged?.liked">{{ judged?.liked || 'rated' }}</span>
-          <span v-if="judged?.colour != null"> · color: {{ chipWords[judged.colour + 2] }}</span>
+          <span class="liked" :class="judged?.liked">{{ judged?.liked || $t('trials-trial-view-rated') }}</span>
+          <span v-if="judged?.colour != null">{{ $t('trials-trial-view-color', { colour: chipWords[judged.colour + 2] }) }}</span>
           <span v-if="judged?.note"> · “{{ judged.note }}”</span>
         </p>
         <p v-for="n in notes" :key="n.id" class="note">{{ n.word }}</p>
-        <p v-if="why.underWay.value && !diagnosis" class="note" role="status">Working out why …</p>
+        <p v-if="why.underWay.value && !diagnosis" class="note" role="status">{{ $t('trials-trial-view-working-out-why') }}</p>
         <p v-if="why.trouble.value" role="alert" class="act">{{ why.trouble.value }}</p>
         <WhyPanel v-if="diagnosis" :diagnosis="diagnosis" :may="session.may('bakes.edit')" @answer="answer" @open="open" />
       </div>

@@ -16,6 +16,7 @@ import { ago } from '@/domain/format'
 import { useSession } from '@/stores/session'
 import { useToasts } from '@/stores/toasts'
 import FigureLine from './FigureLine.vue'
+import { t } from '@/messages'
 
 const props = defineProps<{ formulaId?: number }>()
 const router = useRouter()
@@ -52,7 +53,7 @@ const taking = useDo(
     settled(api.POST('/api/kitchens/{kitchen_id}/runs-file', { params: { path: at }, body: { file } })),
   {
     then: (out) => {
-      toasts.show(out.runs ? `${out.runs} ${out.runs === 1 ? 'bake' : 'bakes'} imported.` : 'All bakes in this file are already here.')
+      toasts.show(out.runs ? t('trials-trials-view-imported', { runs: out.runs }) : t('trials-trials-view-all-bakes-in-this-file-are'))
     },
   },
 )
@@ -64,36 +65,47 @@ async function take(event: Event): Promise<void> {
   try {
     await taking.run(JSON.parse(text) as Record<string, unknown>)
   } catch {
-    toasts.show('This file is not JSON. Choose an exported bake file.', { tone: 'act' })
+    toasts.show(t('trials-trials-view-this-file-is-not-json-choose'), { tone: 'act' })
   }
 }
-const state = (r: RunRow): string => (r.judged ? (r.liked === '' ? 'judged' : r.liked) : r.finished_at ? 'not rated yet' : 'in progress')
+const state = (r: RunRow): string =>
+  r.judged
+    ? r.liked === ''
+      ? 'judged'
+      : r.liked
+    : r.finished_at
+      ? t('trials-trials-view-not-rated-yet')
+      : t('trials-trials-view-in-progress')
 const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/run/${r.id}`)
 </script>
 
 <template>
   <div class="page">
     <header>
-      <h2>Results</h2>
-      <router-link class="quiet-button" to="/trials/learned">What we learned</router-link>
-      <v-btn class="act-button" :disabled="ticked.length < 2" @click="compare"
-        >Compare{{ ticked.length ? ` (${ticked.length})` : '' }}</v-btn
-      >
+      <h2>{{ $t('trials-trials-view-results') }}</h2>
+      <router-link class="quiet-button" to="/trials/learned">{{ $t('trials-trials-view-what-we-learned') }}</router-link>
+      <v-btn class="act-button" :disabled="ticked.length < 2" @click="compare">{{
+        $t('trials-trials-view-compare', { ticked: ticked.length ? ` (${ticked.length})` : '' })
+      }}</v-btn>
       <label v-if="session.may('bakes.edit')" class="quiet-button take"
-        ><input type="file" accept="application/json,.json" class="visually-hidden" @change="take" />From a file</label
+        ><input type="file" accept="application/json,.json" class="visually-hidden" @change="take" />{{
+          $t('trials-trials-view-from-a-file')
+        }}</label
       >
-      <v-btn class="quiet-button" @click="save('csv')">CSV</v-btn>
-      <v-btn class="quiet-button" @click="save('json')">JSON</v-btn>
+      <v-btn class="quiet-button" @click="save('csv')">{{ $t('trials-trials-view-csv') }}</v-btn>
+      <v-btn class="quiet-button" @click="save('json')">{{ $t('trials-trials-view-json') }}</v-btn>
     </header>
     <FigureLine v-if="rows.length > 1" :formula-id="formulaId ?? 0" />
     <table v-if="rows.length">
       <thead>
         <tr>
-          <th><span class="visually-hidden">side by side</span></th>
-          <th>bake</th>
-          <th>when</th>
-          <th>how it was</th>
-          <th>faults</th>
+          <th>
+            <span class="visually-hidden">{{ $t('trials-trials-view-side-by-side') }}</span>
+          </th>
+          <th>{{ $t('trials-trials-view-bake') }}</th>
+          <th>{{ $t('trials-trials-view-when') }}</th>
+          <th>{{ $t('trials-trials-view-how-it-was') }}</th>
+          <th>{{ $t('trials-trials-view-faults') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -103,7 +115,7 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
               <td>
                 <v-checkbox-btn
                   :model-value="ticked.includes(r.id)"
-                  :aria-label="`Select ${r.name}, ${ago(r.started_at)}, to compare`"
+                  :aria-label="$t('trials-trials-view-select-to-compare', { name: r.name, started_at: ago(r.started_at) })"
                   @update:model-value="tick(r.id)"
                 />
               </td>
@@ -112,12 +124,15 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
                   ><b>{{ r.name }}</b></router-link
                 >{{ ' ' }}
                 <span class="note">
-                  {{ r.number ? `v${r.number}` : 'draft' }}{{ r.batches === 1 ? '' : ` · ${r.batches} ×` }} · {{ r.by }}</span
+                  {{ r.number ? `v${r.number}` : $t('trials-trials-view-draft') }}{{ r.batches === 1 ? '' : ` · ${r.batches} ×` }} ·
+                  {{ r.by }}</span
                 >
               </td>
               <td>{{ ago(r.started_at) }}</td>
               <td>
-                <span class="liked" :class="r.liked || 'open'">{{ state(r) }}</span><span v-if="r.left_out" class="note"> · left out</span>
+                <span class="liked" :class="r.liked || 'open'">{{ state(r) }}</span><span v-if="r.left_out" class="note">{{
+                  $t('trials-trials-view-left-out')
+                }}</span>
               </td>
               <td>{{ r.faults.map((f) => faultWords.get(f) ?? f).join(', ') }}</td>
             </tr>
@@ -126,10 +141,10 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
       </tbody>
     </table>
     <p v-else-if="!trials.waiting.value && !trials.trouble.value" class="note">
-      No results yet. Start a bake on the Bake page, finish it, and rate it.
+      {{ $t('trials-trials-view-no-results-yet-start-a-bake') }}
     </p>
     <p v-if="trials.trouble.value" role="alert">
-      {{ trials.trouble.value }} <v-btn class="quiet-button" @click="trials.again()">Try again</v-btn>
+      {{ trials.trouble.value }} <v-btn class="quiet-button" @click="trials.again()">{{ $t('trials-trials-view-try-again') }}</v-btn>
     </p>
     <MoreRows :left="trials.left.value" :busy="trials.busy.value" @more="trials.more" />
   </div>

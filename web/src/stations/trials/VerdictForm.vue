@@ -6,6 +6,7 @@ import { useSession } from '@/stores/session'
 import CrustPhotos from './CrustPhotos.vue'
 import FaultPicture from './FaultPicture.vue'
 import { chipWords, emptyVerdict, verdictFrom } from './verdicts'
+import { t } from '@/messages'
 
 const props = defineProps<{ runId: number; form: string; before: Verdict | null; busy: boolean; trouble: string }>()
 const emit = defineEmits<{ save: [verdict: Verdict] }>()
@@ -18,8 +19,8 @@ watch(
 )
 
 const GROUPS = [
-  { id: 'dough', name: 'the dough' },
-  { id: 'out', name: 'out of the oven' },
+  { id: 'dough', name: t('trials-verdict-form-the-dough') },
+  { id: 'out', name: t('trials-verdict-form-out-of-the-oven') },
   { id: 'crumb', name: 'inside' },
   { id: 'taste', name: 'eaten' },
 ]
@@ -44,7 +45,7 @@ const axes = computed(() => {
 <template>
   <form class="ask" @submit.prevent="emit('save', verdict)">
     <fieldset>
-      <legend>How was it?</legend>
+      <legend>{{ $t('trials-verdict-form-how-was-it') }}</legend>
       <div class="row">
         <v-btn
           v-for="word in ['good', 'so-so', 'bad']"
@@ -56,20 +57,20 @@ const axes = computed(() => {
           >{{ word }}</v-btn
         >
         <label class="eaten"
-          >eaten
+          >{{ $t('trials-verdict-form-eaten') }}
           <v-text-field
             class="field few"
             inputmode="decimal"
-            aria-label="Hours after baking"
+            :aria-label="$t('trials-verdict-form-hours-after-baking')"
             :model-value="verdict.hours_after === null ? '' : String(verdict.hours_after)"
             @update:model-value="(v: string) => (verdict.hours_after = v.trim() && Number.isFinite(Number(v)) ? Number(v) : null)"
           />
-          hours after baking</label
+          {{ $t('trials-verdict-form-hours-after-baking-2') }}</label
         >
       </div>
     </fieldset>
     <fieldset>
-      <legend>Color</legend>
+      <legend>{{ $t('trials-verdict-form-color') }}</legend>
       <div class="row">
         <v-btn
           v-for="(chip, n) in chips"
@@ -84,11 +85,11 @@ const axes = computed(() => {
       </div>
     </fieldset>
     <fieldset>
-      <legend>Or add a photo</legend>
+      <legend>{{ $t('trials-verdict-form-or-add-a-photo') }}</legend>
       <CrustPhotos :run-id="runId" @read="(l) => (verdict.lightness = l)" />
     </fieldset>
     <fieldset v-for="group in faults" :key="group.id">
-      <legend>What went wrong: {{ group.name }}</legend>
+      <legend>{{ $t('trials-verdict-form-what-went-wrong', { name: group.name }) }}</legend>
       <div class="row">
         <v-btn
           v-for="f in group.own"
@@ -102,7 +103,7 @@ const axes = computed(() => {
       </div>
     </fieldset>
     <fieldset>
-      <legend>0 to 10, if you like</legend>
+      <legend>{{ $t('trials-verdict-form-0-to-10-if-you-like') }}</legend>
       <label v-for="axis in axes" :key="axis.id" class="score"
         ><span>{{ axis.name }}</span>
         <v-slider
@@ -116,10 +117,12 @@ const axes = computed(() => {
         />
         <b>{{ verdict.scores[axis.id] ?? '–' }}</b></label
       >
-      <v-btn class="quiet-button" @click="more = !more">{{ more ? 'fewer' : 'more' }}</v-btn>
+      <v-btn class="quiet-button" @click="more = !more">{{
+        more ? $t('trials-verdict-form-fewer') : $t('trials-verdict-form-more')
+      }}</v-btn>
     </fieldset>
     <fieldset>
-      <legend>Again?</legend>
+      <legend>{{ $t('trials-verdict-form-again') }}</legend>
       <div class="row">
         <v-btn
           v-for="word in ['keep', 'again', 'drop']"
@@ -128,13 +131,26 @@ const axes = computed(() => {
           :class="{ chosen: verdict.again === word }"
           :aria-pressed="verdict.again === word"
           @click="verdict.again = word as Verdict['again']"
-          >{{ word === 'keep' ? 'keep as is' : word === 'again' ? 'try again' : 'stop making it' }}</v-btn
+          >{{
+            word === 'keep'
+              ? $t('trials-verdict-form-keep-as-is')
+              : word === 'again'
+                ? $t('trials-verdict-form-try-again')
+                : $t('trials-verdict-form-stop-making-it')
+          }}</v-btn
         >
       </div>
     </fieldset>
-    <v-textarea v-model="verdict.note" class="field" rows="2" placeholder="A note" aria-label="A note" maxlength="5000" />
+    <v-textarea
+      v-model="verdict.note"
+      class="field"
+      rows="2"
+      :placeholder="$t('trials-verdict-form-a-note')"
+      :aria-label="$t('trials-verdict-form-a-note')"
+      maxlength="5000"
+    />
     <p v-if="trouble" role="alert" class="act">{{ trouble }}</p>
-    <v-btn type="submit" class="act-button huge" :disabled="busy">Save rating</v-btn>
+    <v-btn type="submit" class="act-button huge" :disabled="busy">{{ $t('trials-verdict-form-save-rating') }}</v-btn>
   </form>
 </template>
 

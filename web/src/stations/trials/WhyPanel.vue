@@ -6,12 +6,18 @@
 import { computed } from 'vue'
 import type { Diagnosis, Proposal } from '@/api/types'
 import { percent } from '@/domain/format'
+import { t } from '@/messages'
 
 const props = defineProps<{ diagnosis: Diagnosis; may: boolean }>()
 const emit = defineEmits<{ answer: [cause: string, yes: boolean]; open: [proposal: Proposal] }>()
 const causes = computed(() => props.diagnosis.making.slice(0, 4))
 const questions = computed(() => (props.diagnosis.faults.length ? props.diagnosis.questions.slice(0, 2) : []))
-const scopes: Record<string, string> = { run: 'this bake only', habit: 'a habit', lot: 'a pack', oven: 'the oven' }
+const scopes: Record<string, string> = {
+  run: t('trials-why-panel-this-bake-only'),
+  habit: t('trials-why-panel-a-habit'),
+  lot: t('trials-why-panel-a-pack'),
+  oven: t('trials-why-panel-the-oven'),
+}
 const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.before), 0.01))
 </script>
 
@@ -19,18 +25,18 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
   <div class="why">
     <p class="sentence">{{ diagnosis.text }}</p>
     <div class="two">
-      <section aria-label="The formula as written">
-        <h3>The formula as written</h3>
+      <section :aria-label="$t('trials-why-panel-the-formula-as-written')">
+        <h3>{{ $t('trials-why-panel-the-formula-as-written') }}</h3>
         <article v-for="f in diagnosis.formula" :key="f.cause" class="cause">
           <p class="name">
             <b>{{ f.words }}</b> <span class="said">{{ f.probability_text }}</span>
           </p>
           <p v-for="e in f.evidence" :key="e" class="note">{{ e }}</p>
         </article>
-        <p v-if="!diagnosis.formula.length" class="note">No likely cause in the formula.</p>
+        <p v-if="!diagnosis.formula.length" class="note">{{ $t('trials-why-panel-no-likely-cause-in-the-formula') }}</p>
       </section>
-      <section aria-label="In how it was made">
-        <h3>In how it was made</h3>
+      <section :aria-label="$t('trials-why-panel-in-how-it-was-made')">
+        <h3>{{ $t('trials-why-panel-in-how-it-was-made') }}</h3>
         <article v-for="c in causes" :key="c.cause" class="cause">
           <p class="name">
             <b>{{ c.words }}</b> <span class="said">{{ c.probability_text }}</span><span class="note"> · {{ scopes[c.scope] }}</span>
@@ -40,25 +46,25 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
             <rect :width="100 * c.probability" height="5" class="fill" />
           </svg>
           <p v-for="e in c.evidence" :key="e" class="note">{{ e }}</p>
-          <p v-for="e in c.against" :key="e" class="note against">Evidence against: {{ e }}</p>
+          <p v-for="e in c.against" :key="e" class="note against">{{ $t('trials-why-panel-evidence-against', { value: e }) }}</p>
         </article>
-        <p v-if="!causes.length" class="note">No mistake explains these faults.</p>
+        <p v-if="!causes.length" class="note">{{ $t('trials-why-panel-no-mistake-explains-these-faults') }}</p>
       </section>
     </div>
-    <section v-if="questions.length && may" class="questions" aria-label="Answer to narrow it down">
-      <h3>Answer to narrow it down</h3>
+    <section v-if="questions.length && may" class="questions" :aria-label="$t('trials-why-panel-answer-to-narrow-it-down')">
+      <h3>{{ $t('trials-why-panel-answer-to-narrow-it-down') }}</h3>
       <p v-for="q in questions" :key="q.cause" class="question">
         {{ q.text }}
-        <v-btn class="touch" @click="emit('answer', q.cause, true)">Yes</v-btn>
-        <v-btn class="touch" @click="emit('answer', q.cause, false)">No</v-btn>
+        <v-btn class="touch" @click="emit('answer', q.cause, true)">{{ $t('trials-why-panel-yes') }}</v-btn>
+        <v-btn class="touch" @click="emit('answer', q.cause, false)">{{ $t('trials-why-panel-no') }}</v-btn>
       </p>
-      <p v-for="c in diagnosis.checks" :key="c.check" class="note">Quick test without baking: {{ c.text }}.</p>
+      <p v-for="c in diagnosis.checks" :key="c.check" class="note">
+        {{ $t('trials-why-panel-quick-test-without-baking', { text: c.text }) }}
+      </p>
     </section>
-    <section v-if="diagnosis.faults.length" aria-label="What to try next">
-      <h3>What to try next</h3>
-      <p v-if="diagnosis.next.length" class="note">
-        Pale bar: trouble expected if you change nothing. Dark bar: trouble left after the change.
-      </p>
+    <section v-if="diagnosis.faults.length" :aria-label="$t('trials-why-panel-what-to-try-next')">
+      <h3>{{ $t('trials-why-panel-what-to-try-next') }}</h3>
+      <p v-if="diagnosis.next.length" class="note">{{ $t('trials-why-panel-pale-bar-trouble-expected-if-you') }}</p>
       <article v-for="p in diagnosis.next" :key="p.text" class="next">
         <div>
           <p class="name">
@@ -66,11 +72,19 @@ const worst = computed(() => Math.max(...props.diagnosis.next.map((p) => p.befor
           </p>
           <p class="note">{{ p.edits.join(', ') }}</p>
         </div>
-        <svg viewBox="0 0 120 12" width="160" height="16" role="img" :aria-label="`Trouble expected: ${percent(p.after / worst)} of now`">
+        <svg
+          viewBox="0 0 120 12"
+          width="160"
+          height="16"
+          role="img"
+          :aria-label="$t('trials-why-panel-trouble-expected-of-now', { worst: percent(p.after / worst) })"
+        >
           <rect y="3" :width="(120 * p.before) / worst" height="6" class="rail" />
           <rect y="3" :width="(120 * p.after) / worst" height="6" class="fill" />
         </svg>
-        <v-btn v-if="p.document && may" class="act-button" @click="emit('open', p)">Open changed formula</v-btn>
+        <v-btn v-if="p.document && may" class="act-button" @click="emit('open', p)">{{
+          $t('trials-why-panel-open-changed-formula')
+        }}</v-btn>
       </article>
     </section>
     <p class="note rests">{{ diagnosis.rests_on }}</p>
