@@ -46,6 +46,7 @@ account-account-view-an-unknown-browser = an unknown browser
 
 ## kitchen-view
 
+account-kitchen-view-e-mail = e-mail
 account-kitchen-view-and-history = and history
 account-kitchen-view-people = People{ $is_owner }
 account-kitchen-view-this-kitchen-and-everything-in-it = This kitchen and everything in it will be deleted on { $erased_at }.

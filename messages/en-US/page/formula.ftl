@@ -381,6 +381,7 @@ formula-texture-bars-a-hint = a hint
 
 ## versions-panel
 
+formula-versions-panel-v = v{ $number }
 formula-versions-panel-versions = Versions
 formula-versions-panel-back-to-ingredients = Back to ingredients
 formula-versions-panel-what-is-this-version-about = What is this version about?

@@ -191,6 +191,7 @@ pantry-import-view-and-more = and { $good } more
 
 ## pantry-rows
 
+pantry-pantry-rows-a-hundred-grams = { $currency } / 100 g
 pantry-pantry-rows-compare = Compare
 pantry-pantry-rows-in-100-g = in 100 g
 pantry-pantry-rows-net-carbs = net carbs

@@ -130,6 +130,7 @@ trials-compare-runs-rating = Rating
 
 ## crust-photos
 
+trials-crust-photos-lightness = L* { $lightness } ± { $error },
 trials-crust-photos-photo = Photo
 trials-crust-photos-even = even
 trials-crust-photos-uneven = uneven

@@ -132,7 +132,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
           class="email"
           type="email"
           required
-          placeholder="e-mail"
+          :placeholder="$t('account-kitchen-view-e-mail')"
           :aria-label="$t('account-kitchen-view-invite-a-member')"
         />
         <v-select

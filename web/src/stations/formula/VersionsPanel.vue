@@ -137,7 +137,7 @@ const recall = (number: number): void => {
     <SideBySide v-if="pair" :left="pair.left" :right="pair.right" :changes="pair.changes" @close="close" />
     <ol v-else class="list">
       <li v-for="v in bench.versions" :key="v.number">
-        <span class="figure number">v{{ v.number }}</span>
+        <span class="figure number">{{ $t('formula-versions-panel-v', { number: v.number }) }}</span>
         <div>
           <p class="about">{{ v.note || $t('formula-versions-panel-no-note') }}</p>
           <ul v-if="v.changes.length" class="changes">

@@ -34,7 +34,7 @@ const trouble: Record<string, string> = {
         <th>{{ $t('pantry-pantry-rows-protein') }}</th>
         <th :title="$t('pantry-pantry-rows-grams-of-water-absorbed-by-1')">{{ $t('pantry-pantry-rows-absorbs-g-g') }}</th>
         <th :title="$t('pantry-pantry-rows-whole-egg-equivalents-in-100-g')">{{ $t('pantry-pantry-rows-binds-eggs') }}</th>
-        <th>{{ session.kitchen?.currency }} / 100 g</th>
+        <th>{{ $t('pantry-pantry-rows-a-hundred-grams', { currency: session.kitchen?.currency }) }}</th>
         <th>{{ $t('pantry-pantry-rows-on-hand') }}</th>
         <th>{{ $t('pantry-pantry-rows-use-by') }}</th>
       </tr>

@@ -89,7 +89,7 @@ const address = (id: number): string => `/api/kitchens/${session.kitchen?.id ?? 
     <figure v-for="photo in kept.answer.value" :key="photo.id">
       <img :src="address(photo.id)" :alt="$t('trials-crust-photos-photo')" />
       <figcaption>
-        L* {{ photo.lightness.toFixed(0) }} ± {{ photo.error.toFixed(0) }},
+        {{ $t('trials-crust-photos-lightness', { lightness: photo.lightness.toFixed(0), error: photo.error.toFixed(0) }) }}
         {{ photo.evenness < 6 ? $t('trials-crust-photos-even') : $t('trials-crust-photos-uneven') }}
         <v-btn v-if="session.may('bakes.edit')" class="quiet-button" @click="deleting.run(photo.id)">{{
           $t('trials-crust-photos-delete')
