@@ -72,7 +72,7 @@ formula-paste-panel-no-match-in-the-pantry-this = No match in the pantry. This t
 formula-paste-panel-ignore = Ignore { $row }
 formula-paste-panel-use = use
 formula-paste-panel-ignore-2 = ignore
-formula-paste-panel-add = Add { $ready } { $ready_2 ->
+formula-paste-panel-add = Add { $shown } { $count ->
         [one] line
        *[other] lines
     }
@@ -138,7 +138,7 @@ formula-front-panel-redraw = Redraw
 formula-front-panel-draw-chart = Draw chart
 formula-front-panel-points = points
 formula-front-panel-no-formula-goes-further-without-giving = No formula goes further without giving up another target.
-formula-front-panel-against = { $front } against { $front_2 }
+formula-front-panel-against = { $along } against { $across }
 formula-front-panel-current = current
 formula-front-panel-the-ring-is-your-current-formula = The ring is your current formula. Tap a point to see its changes.
 formula-front-panel-apply-this-option = Apply this option
@@ -361,7 +361,7 @@ formula-texture-bars-target-for = Target for { $label }
 formula-texture-bars-drag-to-set-a-target = Drag to set a target
 formula-texture-bars-more = more
 formula-texture-bars-less = less
-formula-texture-bars-settle-for-or = Settle for { $aim } or { $aim_2 }
+formula-texture-bars-settle-for-or = Settle for { $aim } or { $direction }
 formula-texture-bars-final-moisture = final moisture
 formula-texture-bars-final-moisture-2 = Final moisture, %
 formula-texture-bars-water = % water

@@ -232,7 +232,7 @@ frame-bracket-panel-from = from
 frame-bracket-panel-open = open
 frame-bracket-panel-to = to
 frame-bracket-panel-usual-range = usual range
-frame-bracket-panel-if-you-change-nothing-else-this = If you change nothing else, this can range from { $bracket } to { $bracket_2 }.
+frame-bracket-panel-if-you-change-nothing-else-this = If you change nothing else, this can range from { $low } to { $high }.
 frame-bracket-panel-your-target = your target
 frame-bracket-panel-usual-range-for-this-shape = usual range for this shape
 frame-bracket-panel-usual-range-of-such-a-dough = usual range of such a dough
@@ -272,7 +272,7 @@ frame-eater-strip-value = { $pieces ->
         [one] piece
        *[other] pieces
     }
-frame-eater-strip-of = { $unit } of { $a_day } { $unit_2 }
+frame-eater-strip-of = { $amount } of { $a_day } { $unit }
 
 ## composition-bar
 
@@ -437,7 +437,7 @@ frame-use-own-scale-the-scale-does-not-respond-choose = The scale does not respo
 
 ## use-panels
 
-frame-use-panels-that-text-is-too-long-million = That text is too long ({ $e6 } million characters). Paste the ingredient list only. Nothing was changed.
+frame-use-panels-that-text-is-too-long-million = That text is too long ({ $millions } million characters). Paste the ingredient list only. Nothing was changed.
 
 ## use-password-again
 

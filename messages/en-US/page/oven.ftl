@@ -42,7 +42,7 @@ oven-oven-view-go-to-formula = Go to formula
 oven-oven-view-at-the-same-time = at the same time
 oven-oven-view-later = later
 oven-oven-view-sooner = sooner
-oven-oven-view-min = { $later } min { $later_2 }
+oven-oven-view-min = { $minutes } min { $direction }
 oven-oven-view-as-heavy = as heavy
 
 ## bake-curves
@@ -78,7 +78,7 @@ oven-colour-strip-from = from { $ends }
 oven-colour-strip-golden-min = golden { $null } min
 oven-colour-strip-burnt = burnt
 oven-colour-strip-edge-min = edge { $edge_min } min
-oven-colour-strip-golden-from-to-min-burnt-at = Golden from { $ends } to { $ends_2 } min; burnt at { $burnt_min } min
+oven-colour-strip-golden-from-to-min-burnt-at = Golden from { $from } to { $to } min; burnt at { $burnt_min } min
 
 ## depth-picture
 

@@ -82,7 +82,7 @@ plan-plans-home-from-a-list-csv = From a list (CSV)
 plan-plans-home-a-list-of-bakes = A list of bakes
 plan-plans-home-formula-ready-batches-fresh-h = formula, ready, batches, fresh_h
 plan-plans-home-no-formula-with-this-name-check = No formula with this name: { $unknown }. Check the spelling.
-plan-plans-home-plan-2 = Plan { $chosen } { $chosen_2 ->
+plan-plans-home-plan-2 = Plan { $shown } { $count ->
         [one] bake
        *[other] bakes
     }

@@ -52,7 +52,7 @@ run-number-pad-delete-last-digit = Delete last digit
 ## feel-step
 
 run-feel-step-wanted = Wanted:
-run-feel-step-to = { $wanted } to { $wanted_2 }
+run-feel-step-to = { $from } to { $to }
 run-feel-step-how-does-the-dough-feel = How does the dough feel?
 run-feel-step-saved-you-are-offline-so-no = Saved. You are offline, so no advice is available. Go by feel.
 run-feel-step-the-air-is-dry-today = The air is dry today

@@ -144,4 +144,4 @@ trials-crust-photos-white-paper = white paper
 trials-crust-photos-gray-card = gray card
 trials-crust-photos-in-the-photo = in the photo.
 trials-crust-photos-position-of-the = Position of the { $reference }
-trials-crust-photos-this-photo-is-too-large-mb = This photo is too large ({ $e6 } MB). The limit is { $photo_most_mb } MB.
+trials-crust-photos-this-photo-is-too-large-mb = This photo is too large ({ $megabytes } MB). The limit is { $most } MB.

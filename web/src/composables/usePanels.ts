@@ -34,7 +34,7 @@ export interface Panels {
 
 function takes(text: string): boolean {
   refused.value =
-    text.length > PASTE_ROOM ? t('frame-use-panels-that-text-is-too-long-million', { e6: (text.length / 1e6).toFixed(1) }) : ''
+    text.length > PASTE_ROOM ? t('frame-use-panels-that-text-is-too-long-million', { millions: (text.length / 1e6).toFixed(1) }) : ''
   return refused.value === ''
 }
 

@@ -167,8 +167,8 @@ function explain(event: KeyboardEvent): void {
       <p v-if="ends" class="note">
         {{
           $t('frame-bracket-panel-if-you-change-nothing-else-this', {
-            bracket: figure(ends.low, bracket.decimals),
-            bracket_2: figure(ends.high, bracket.decimals),
+            low: figure(ends.low, bracket.decimals),
+            high: figure(ends.high, bracket.decimals),
           })
         }}
       </p>

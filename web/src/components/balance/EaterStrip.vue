@@ -23,7 +23,7 @@ const open = ref('')
           <span>{{ b.name.toLowerCase() }}</span>
           <span class="bar"><i :style="{ width: `${Math.min(100 * b.share_of_piece, 100)}%` }" /></span>
           <span class="note" :title="percent(b.share_of_piece)">{{
-            $t('frame-eater-strip-of', { unit: figure(b.a_piece.value, b.unit === 'g' ? 1 : 0), a_day: b.a_day, unit_2: b.unit })
+            $t('frame-eater-strip-of', { amount: figure(b.a_piece.value, b.unit === 'g' ? 1 : 0), a_day: b.a_day, unit: b.unit })
           }}</span>
         </div>
       </div>

@@ -109,7 +109,7 @@ function take(): void {
       <svg
         :viewBox="`-44 -10 ${WIDTH + 60} ${HEIGHT + 46}`"
         role="group"
-        :aria-label="$t('formula-front-panel-against', { front: name(front.x), front_2: name(front.y) })"
+        :aria-label="$t('formula-front-panel-against', { along: name(front.x), across: name(front.y) })"
       >
         <path :d="`M 0 0 V ${HEIGHT} H ${WIDTH}`" class="axis" />
         <text x="0" :y="HEIGHT + 16">{{ figure(ends.x[0], 1) }}</text>

@@ -233,7 +233,7 @@ function add(): void {
     </ol>
     <div class="foot">
       <v-btn class="act-button" :disabled="!ready.length && !told.length" @click="add"
-        >{{ $t('formula-paste-panel-add', { ready: ready.length || '', ready_2: ready.length }) }}
+        >{{ $t('formula-paste-panel-add', { shown: ready.length || '', count: ready.length }) }}
       </v-btn>
       <span v-if="left.length" class="note">{{ $t('formula-paste-panel-to-choose-text-you-skip-stays', { left: left.length }) }}</span>
     </div>

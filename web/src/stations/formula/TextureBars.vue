@@ -107,7 +107,7 @@ const point = (lines: readonly string[] | undefined): void => {
                   ? $t('formula-texture-bars-drag-to-set-a-target')
                   : $t('formula-texture-bars-settle-for-or', {
                       aim,
-                      aim_2: aim > s.value ? $t('formula-texture-bars-more') : $t('formula-texture-bars-less'),
+                      direction: aim > s.value ? $t('formula-texture-bars-more') : $t('formula-texture-bars-less'),
                     })
               }}</v-btn
             >

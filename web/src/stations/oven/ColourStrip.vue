@@ -40,8 +40,8 @@ const beneath = computed(
 const said = (at: number | null | undefined): string => (at == null ? '…' : minutes(at))
 const told = computed(() =>
   t('oven-colour-strip-golden-from-to-min-burnt-at', {
-    ends: said(ends.value[0]),
-    ends_2: said(ends.value[1]),
+    from: said(ends.value[0]),
+    to: said(ends.value[1]),
     burnt_min: said(props.forecast.burnt_min),
   }),
 )

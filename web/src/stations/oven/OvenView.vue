@@ -79,8 +79,8 @@ const difference = computed(() => {
     Math.abs(later) < 0.25
       ? t('oven-oven-view-at-the-same-time')
       : t('oven-oven-view-min', {
-          later: minutes(Math.abs(later)),
-          later_2: later > 0 ? t('oven-oven-view-later') : t('oven-oven-view-sooner'),
+          minutes: minutes(Math.abs(later)),
+          direction: later > 0 ? t('oven-oven-view-later') : t('oven-oven-view-sooner'),
         })
   const much =
     Math.abs(heavier) < 1

@@ -171,7 +171,7 @@ const rows = computed(() => page.answer.value?.rows ?? [])
           class="act-button"
           :disabled="!chosen.length || creating.busy.value"
           @click="creating.run(chosen.length === 1 ? (chosen[0]?.name ?? $t('plan-plans-home-plan')) : $t('plan-plans-home-new-plan'))"
-          >{{ $t('plan-plans-home-plan-2', { chosen: chosen.length || '', chosen_2: chosen.length }) }}</v-btn
+          >{{ $t('plan-plans-home-plan-2', { shown: chosen.length || '', count: chosen.length }) }}</v-btn
         >
       </section>
     </div>

@@ -71,7 +71,7 @@ const bursts = computed(() => run.entries.filter((e) => e.kind === 'note' && e.w
   <div class="feel">
     <p class="wanted">
       {{ $t('run-feel-step-wanted') }}
-      <b>{{ wanted[0] === wanted[1] ? wanted[0] : $t('run-feel-step-to', { wanted: wanted[0], wanted_2: wanted[1] }) }}</b>
+      <b>{{ wanted[0] === wanted[1] ? wanted[0] : $t('run-feel-step-to', { from: wanted[0], to: wanted[1] }) }}</b>
     </p>
     <div class="words" role="group" :aria-label="$t('run-feel-step-how-does-the-dough-feel')">
       <v-btn

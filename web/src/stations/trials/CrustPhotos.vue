@@ -56,8 +56,8 @@ function take(event: Event): void {
   tooLarge.value =
     file && file.size > session.limits.photo_most_mb * 1e6
       ? t('trials-crust-photos-this-photo-is-too-large-mb', {
-          e6: (file.size / 1e6).toFixed(0),
-          photo_most_mb: session.limits.photo_most_mb,
+          megabytes: (file.size / 1e6).toFixed(0),
+          most: session.limits.photo_most_mb,
         })
       : ''
   if (!file || tooLarge.value) return
