@@ -219,7 +219,7 @@ function onKey(event: KeyboardEvent, id: string): void {
         beside
           ? $t('frame-core-column-of-it-dough', { dough_g: weight(bench.analysis?.totals.dough_g ?? 0, session.units) })
           : ' ' + $t('frame-core-column-dough')
-      }}<span v-if="fill > 0">{{ $t('frame-core-column-water-fill', { fill: Math.round(fill * 100) }) }}</span>
+      }}<span v-if="fill > 0"> {{ $t('frame-core-column-water-fill', { fill: Math.round(fill * 100) }) }}</span>
     </p>
     <p v-if="shown.length && bench.mayEdit" class="note">{{ $t('frame-core-column-drag-a-boundary-to-change-the') }}</p>
   </section>

@@ -6,8 +6,8 @@ const outage = useOutage()
 
 <template>
   <div v-if="outage.away" class="banner" role="status">
-    <span
-      >{{ $t('frame-outage-banner-no-connection-to-the-server-your') }}
+    <span>
+      {{ $t('frame-outage-banner-no-connection-to-the-server-your') }}
       <span class="note">{{
         outage.left > 0 ? $t('frame-outage-banner-trying-again-in-s', { left: outage.left }) : $t('frame-outage-banner-looking')
       }}</span>

@@ -51,9 +51,9 @@ async function save(): Promise<void> {
       </article>
       <p class="note">
         {{ $t('card-bag-sheet-use-by-date-based-on', { why_use_by: bags.why_use_by }) }}
-        <template v-if="bags.to_add_allergens.length">{{
-          $t('card-bag-sheet-added-ingredients-contain', { to_add_allergens: bags.to_add_allergens.join(', ') })
-        }}</template>
+        <template v-if="bags.to_add_allergens.length">
+          {{ $t('card-bag-sheet-added-ingredients-contain', { to_add_allergens: bags.to_add_allergens.join(', ') }) }}</template
+        >
       </p>
       <table class="figures">
         <thead>

@@ -75,9 +75,9 @@ const left = computed(() => Object.entries(props.document.method ?? {}).filter((
                 <td class="grams">{{ line.amount }}</td>
                 <td class="measure">
                   {{ line.measure
-                  }}<span v-if="line.weigh_it" class="weigh" :title="$t('card-recipe-sheet-a-spoon-is-not-accurate-enough')">{{
-                    $t('card-recipe-sheet-weigh-it')
-                  }}</span>
+                  }}<span v-if="line.weigh_it" class="weigh" :title="$t('card-recipe-sheet-a-spoon-is-not-accurate-enough')">
+                    {{ $t('card-recipe-sheet-weigh-it') }}</span
+                  >
                 </td>
                 <td>
                   {{ line.name }}<span v-if="line.note" class="note">, {{ line.note }}</span>

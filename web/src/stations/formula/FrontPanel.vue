@@ -144,7 +144,7 @@ function take(): void {
         <p class="text">{{ name(front.x) }} {{ figure(point.x, 2) }}, {{ name(front.y).toLowerCase() }} {{ figure(point.y, 1) }}</p>
         <p>{{ point.text }}</p>
         <v-btn class="act-button" :disabled="!fresh" @click="take">{{ $t('formula-front-panel-apply-this-option') }}</v-btn>
-        <span v-if="!fresh" class="about">{{ $t('formula-front-panel-the-formula-has-changed-redraw-the') }}</span>
+        <span v-if="!fresh" class="about"> {{ $t('formula-front-panel-the-formula-has-changed-redraw-the') }}</span>
       </div>
     </template>
   </section>

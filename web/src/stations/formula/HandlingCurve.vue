@@ -200,9 +200,8 @@ const told = computed(() => {
           .filter((s) => s.probability >= 0.04)
           .map((s) => `${s.class_name} ${percent(s.probability)}`)
           .join(' · ')
-      }}<span v-if="forecast.crumbly >= 0.04">{{
-        $t('formula-handling-curve-chance-of-crumbling', { crumbly: percent(forecast.crumbly) })
-      }}</span
+      }}<span v-if="forecast.crumbly >= 0.04">
+        {{ $t('formula-handling-curve-chance-of-crumbling', { crumbly: percent(forecast.crumbly) }) }}</span
       >. {{ bench.analysis?.basis.handling }}<span v-if="forecast.learned"> · {{ forecast.learned }}</span>
     </p>
   </section>

@@ -10,9 +10,9 @@ const settle = useSettle()
     <p>
       <b>{{ settle.proposed.text }}</b>{{ ' ' }}
       <span class="note">{{ settle.proposed.edits.join(', ') }}</span>
-      <span v-for="c in settle.proposed.conflicts" :key="c.what" class="act">{{
-        $t('formula-proposal-banner-you-have-changed-since-that-bake', { what: c.what, present: c.present, proposed: c.proposed })
-      }}</span>
+      <span v-for="c in settle.proposed.conflicts" :key="c.what" class="act">
+        {{ $t('formula-proposal-banner-you-have-changed-since-that-bake', { what: c.what, present: c.present, proposed: c.proposed }) }}
+      </span>
     </p>
     <v-btn class="act-button" @click="settle.answerProposal(true)">{{ $t('formula-proposal-banner-apply') }}</v-btn>
     <v-btn class="quiet-button" @click="settle.answerProposal(false)">{{ $t('formula-proposal-banner-discard') }}</v-btn>

@@ -31,8 +31,8 @@ const session = useSession()
         </span>
         <span class="note foot">
           {{ item.versions ? `v${item.versions}` : $t('formula-shelf-card-draft') }} · {{ ago(item.touched_at) }}
-          <span v-if="item.thumb.outside" class="act">{{ $t('formula-shelf-card-outside', { outside: item.thumb.outside }) }}</span>
-          <span v-if="item.thumb.problems" class="act">{{ $t('formula-shelf-card-not-read', { problems: item.thumb.problems }) }}</span>
+          <span v-if="item.thumb.outside" class="act"> {{ $t('formula-shelf-card-outside', { outside: item.thumb.outside }) }}</span>
+          <span v-if="item.thumb.problems" class="act"> {{ $t('formula-shelf-card-not-read', { problems: item.thumb.problems }) }}</span>
         </span>
       </span>
     </router-link>

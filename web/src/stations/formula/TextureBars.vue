@@ -159,7 +159,7 @@ const point = (lines: readonly string[] | undefined): void => {
           loss: figure(baked.loss.value * 100, 0),
         })
       }}</span
-      ><span v-else>{{ $t('formula-texture-bars-loses-about-in-the-oven-see', { loss: figure(baked.loss.value * 100, 0) }) }}</span
+      ><span v-else> {{ $t('formula-texture-bars-loses-about-in-the-oven-see', { loss: figure(baked.loss.value * 100, 0) }) }}</span
       ><span v-if="baked.fat_absorbed_g > 0">{{
         $t('formula-texture-bars-including-of-absorbed-frying-fat-in', { fat_absorbed_g: inWeight(baked.fat_absorbed_g, session.units) })
       }}</span

@@ -86,7 +86,8 @@ const toBench = (): void => {
         {{ $t('oven-oven-side-moisture-when-done', { moisture_percent: figure(forecast.moisture_percent ?? 0, 0) }) }}
         <v-btn v-if="bench.mayEdit" class="link" @click="toBench">{{ $t('oven-oven-side-apply-to-the-formula') }}</v-btn><span
           v-if="bake?.moisture_from === 'oven'"
-          >{{ $t('oven-oven-side-texture-and-nutrition-per-100-g', { moisture_percent: figure(bake.moisture_percent ?? 0, 0) }) }}</span
+        >
+          {{ $t('oven-oven-side-texture-and-nutrition-per-100-g', { moisture_percent: figure(bake.moisture_percent ?? 0, 0) }) }}</span
         >
       </p>
     </template>

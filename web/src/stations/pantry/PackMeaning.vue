@@ -73,13 +73,12 @@ const words = {
             capacity: figure(pack.capacity.value, 1),
             high: range(pack.capacity.low, pack.capacity.high, 1),
           })
-        }}<span v-if="pack.binding.value">{{
-          $t('pantry-pack-meaning-binds-like-eggs-per-100-g', { binding: figure(pack.binding.value, 1) })
-        }}</span
-        ><span v-if="pack.g_per_cup">{{ $t('pantry-pack-meaning-a-cup-weighs-g', { g_per_cup: figure(pack.g_per_cup, 0) }) }}</span
-        ><span v-if="pack.price_100g != null">{{
-          $t('pantry-pack-meaning-per-100-g-used', { price_100g: money(pack.price_100g), currency: session.kitchen?.currency })
-        }}</span>
+        }}<span v-if="pack.binding.value">
+          {{ $t('pantry-pack-meaning-binds-like-eggs-per-100-g', { binding: figure(pack.binding.value, 1) }) }}</span
+        ><span v-if="pack.g_per_cup"> {{ $t('pantry-pack-meaning-a-cup-weighs-g', { g_per_cup: figure(pack.g_per_cup, 0) }) }}</span
+        ><span v-if="pack.price_100g != null">
+          {{ $t('pantry-pack-meaning-per-100-g-used', { price_100g: money(pack.price_100g), currency: session.kitchen?.currency }) }}</span
+        >
       </p>
     </div>
     <table v-if="bands.length" class="bands">

@@ -154,7 +154,7 @@ const finish = (bake: PlannedBake, how: 'done' | 'cancel'): void => {
                     <b>{{ weight(s.free_g, session.units) }}</b> {{ unit }}
                   </td>
                   <td :class="{ act: s.use_by && s.use_by < soon }">
-                    {{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today">{{ $t('pantry-stock-view-past') }}</span>
+                    {{ s.use_by ? day(s.use_by) : '' }}<span v-if="s.use_by && s.use_by < today"> {{ $t('pantry-stock-view-past') }}</span>
                   </td>
                 </tr>
               </template>

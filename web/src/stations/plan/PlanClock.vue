@@ -16,9 +16,9 @@ const clockList = computed(() => props.planned.tasks.filter((t) => t.hands.lengt
         <span class="at">{{ dayOf(planned.begins, t.start_min) }} {{ t.start.slice(11, 16) }}</span>
         <span
           >{{ t.text
-          }}<span v-if="t.check && t.surely" class="note">{{
-            $t('plan-plan-clock-check-from-out-by-at-the', { check: t.check.slice(11, 16), surely: t.surely.slice(11, 16) })
-          }}</span></span
+          }}<span v-if="t.check && t.surely" class="note">
+            {{ $t('plan-plan-clock-check-from-out-by-at-the', { check: t.check.slice(11, 16), surely: t.surely.slice(11, 16) }) }}</span
+          ></span
         >
       </li>
     </ol>

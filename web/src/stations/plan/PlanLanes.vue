@@ -190,7 +190,7 @@ const short = (task: PlannedTask, room: number): string => {
     <p v-if="dragged" class="told" role="status">
       {{ timeOf(planned.begins, dragged.task.start_min + dragged.by) }}
       <span v-for="c in conflicts" :key="c" class="act"> · {{ c }}</span>
-      <span v-if="dragged.by && conflicts?.length === 0" class="fine">{{ $t('plan-plan-lanes-no-conflicts') }}</span>
+      <span v-if="dragged.by && conflicts?.length === 0" class="fine"> {{ $t('plan-plan-lanes-no-conflicts') }}</span>
     </p>
   </div>
 </template>

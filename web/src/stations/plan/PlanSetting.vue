@@ -111,9 +111,9 @@ function sleep(on: boolean): void {
         </span>
         <p v-if="told.get(bake.id ?? '')" class="note">
           {{ $t('plan-plan-setting-ready', { ready: told.get(bake.id ?? '')?.ready.slice(11, 16) })
-          }}<span v-if="told.get(bake.id ?? '')?.late_min" class="act">{{
-            $t('plan-plan-setting-min-late', { late_min: told.get(bake.id ?? '')?.late_min })
-          }}</span>
+          }}<span v-if="told.get(bake.id ?? '')?.late_min" class="act">
+            {{ $t('plan-plan-setting-min-late', { late_min: told.get(bake.id ?? '')?.late_min }) }}</span
+          >
           · {{ told.get(bake.id ?? '')?.trays }} {{ $t('plan-plan-setting-value-2', { trays: told.get(bake.id ?? '')?.trays }) }}
         </p>
       </li>

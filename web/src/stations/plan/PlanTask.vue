@@ -10,10 +10,9 @@ const emit = defineEmits<{ pin: []; unpin: []; slip: [minutes: number]; afresh: 
   <p class="one">
     <b>{{ task.text }}</b>
     {{ task.start.slice(11, 16) }}–{{ task.end.slice(11, 16)
-    }}<template v-if="task.check && task.surely">{{
-      $t('plan-plan-task-check-from-out-by-at-the', { check: task.check.slice(11, 16), surely: task.surely.slice(11, 16) })
-    }}</template
-    ><template v-if="task.slack > 1">{{ $t('plan-plan-task-can-start-up-to-min-late', { slack: task.slack }) }}</template>
+    }}<template v-if="task.check && task.surely">
+      {{ $t('plan-plan-task-check-from-out-by-at-the', { check: task.check.slice(11, 16), surely: task.surely.slice(11, 16) }) }}</template
+    ><template v-if="task.slack > 1"> {{ $t('plan-plan-task-can-start-up-to-min-late', { slack: task.slack }) }}</template>
     <template v-if="mayEdit">
       <v-btn v-if="task.pinned && !underWay" class="quiet-button tiny-button" @click="emit('unpin')">{{
         $t('plan-plan-task-unpin')

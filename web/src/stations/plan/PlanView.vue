@@ -103,13 +103,13 @@ watch(
       </header>
       <p class="sentence" role="status">
         <template v-if="one.planned.value">
-          {{ one.planned.value.text }}<span v-if="one.work.underWay.value" class="note">{{ $t('plan-plan-view-still-improving') }}</span>
-          <span v-else-if="one.plan.value.changed.length && !one.plan.value.stale" class="act">{{
-            $t('plan-plan-view-changed-since-it-was-planned-plan', { changed: one.plan.value.changed.join(', ') })
-          }}</span>
-          <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note">{{
-            $t('plan-plan-view-outdated-plan-again-after-your-last')
-          }}</span>
+          {{ one.planned.value.text }}<span v-if="one.work.underWay.value" class="note"> {{ $t('plan-plan-view-still-improving') }}</span>
+          <span v-else-if="one.plan.value.changed.length && !one.plan.value.stale" class="act">
+            {{ $t('plan-plan-view-changed-since-it-was-planned-plan', { changed: one.plan.value.changed.join(', ') }) }}</span
+          >
+          <span v-else-if="one.plan.value.stale && !one.work.job.value" class="note">
+            {{ $t('plan-plan-view-outdated-plan-again-after-your-last') }}</span
+          >
         </template>
         <template v-else-if="one.work.underWay.value">{{ $t('plan-plan-view-looking-for-a-first-plan') }}</template>
         <template v-else>{{ $t('plan-plan-view-not-planned-yet-press-plan') }}</template>
@@ -189,7 +189,7 @@ watch(
           <PlanClock v-if="one.planned.value" :planned="one.planned.value" />
           <p v-if="session.may('plans.edit')" class="foot">
             <template v-if="feedAddress">
-              <span class="note">{{ $t('plan-plan-view-calendar-link-anyone-with-it-can') }}</span><code>{{ feedAddress }}</code>
+              <span class="note">{{ $t('plan-plan-view-calendar-link-anyone-with-it-can') }} </span><code>{{ feedAddress }}</code>
               <v-btn class="quiet-button tiny-button" @click="one.feed(false)">{{ $t('plan-plan-view-stop-sharing') }}</v-btn>
             </template>
             <v-btn v-else class="quiet-button tiny-button" @click="one.feed(true)">{{ $t('plan-plan-view-create-a-calendar-link') }}</v-btn>

@@ -88,12 +88,14 @@ function save(): void {
     <template v-if="list.answer.value">
       <p class="note">
         {{ $t('plan-shopping-view-to-buy-in-the-cart', { buy: buy.length, ticked: ticked.length })
-        }}<template v-if="list.answer.value.price">{{
-          $t('plan-shopping-view-about-priced-items-only', {
-            price: list.answer.value.price?.toFixed(2),
-            currency: list.answer.value.currency,
-          })
-        }}</template>
+        }}<template v-if="list.answer.value.price">
+          {{
+            $t('plan-shopping-view-about-priced-items-only', {
+              price: list.answer.value.price?.toFixed(2),
+              currency: list.answer.value.currency,
+            })
+          }}</template
+        >
       </p>
       <section v-for="[name, rows] in sections" :key="name">
         <h3>{{ name.charAt(0).toUpperCase() + name.slice(1) }}</h3>
@@ -116,7 +118,7 @@ function save(): void {
             >
             <span class="much"
               >{{ row.packs && row.pack_g ? `${row.packs} × ${row.pack_g} g` : `${Math.ceil(row.short_g)} g`
-              }}<span v-if="row.packs" class="note">{{ $t('plan-shopping-view-for-g', { short_g: Math.ceil(row.short_g) }) }}</span></span
+              }}<span v-if="row.packs" class="note"> {{ $t('plan-shopping-view-for-g', { short_g: Math.ceil(row.short_g) }) }}</span></span
             >
           </li>
         </ul>

@@ -158,7 +158,7 @@ onBeforeUnmount(() => {
     <section v-else-if="step" class="now" :aria-label="$t('run-run-view-now')">
       <p class="where">
         {{ step.bowl || step.group
-        }}<template v-if="sinceMixed">{{ $t('run-run-view-since-mixing', { since_mixed: sinceMixed }) }}</template>
+        }}<template v-if="sinceMixed"> {{ $t('run-run-view-since-mixing', { since_mixed: sinceMixed }) }}</template>
       </p>
       <h3>{{ step.text }}</h3>
       <p v-if="step.target && step.kind !== 'weigh' && step.kind !== 'feel'" class="target">{{ step.target }}</p>

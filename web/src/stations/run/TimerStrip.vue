@@ -23,9 +23,9 @@ const place = computed(() => linear([from.value, to.value], [0, 100]))
       <p class="left" role="timer">{{ clock(left(timer)) }}</p>
       <p class="name">
         {{ timer.name
-        }}<span v-if="timer.checkAt && now < timer.checkAt" class="note">{{
-          $t('run-timer-strip-check-in', { now: clock(timer.checkAt - now) })
-        }}</span>
+        }}<span v-if="timer.checkAt && now < timer.checkAt" class="note">
+          {{ $t('run-timer-strip-check-in', { now: clock(timer.checkAt - now) }) }}</span
+        >
       </p>
       <v-btn class="touch" :aria-label="$t('run-timer-strip-add-5-min-to', { name: timer.name })" @click="emit('more', timer.id, 5)">{{
         $t('run-timer-strip-5-more')

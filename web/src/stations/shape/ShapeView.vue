@@ -82,7 +82,7 @@ const scaleAll = (factor: number): void => {
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             @change="hold({ thickness_mm: $event })"
           />
-          {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note">{{ $t('shape-shape-view-fixed') }}</span></label
+          {{ plan.thick_word }}<span v-if="piece.held === 'thickness'" class="note"> {{ $t('shape-shape-view-fixed') }}</span></label
         >
         <label :class="{ held: piece.held === 'size' }"
           ><QuantityField
@@ -93,7 +93,7 @@ const scaleAll = (factor: number): void => {
             :disabled="!bench.mayEdit || piece.kind === 'tin'"
             @change="hold({ length_mm: $event })"
           />
-          {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note">{{ $t('shape-shape-view-fixed') }}</span></label
+          {{ plan.size_word }}<span v-if="piece.held === 'size'" class="note"> {{ $t('shape-shape-view-fixed') }}</span></label
         >
         <label v-if="piece.kind === 'ring'" :class="{ held: piece.held === 'hole' }"
           ><QuantityField
@@ -105,7 +105,7 @@ const scaleAll = (factor: number): void => {
             @change="ring($event)"
           />
           {{ $t('shape-shape-view-hole-2')
-          }}<span v-if="piece.held === 'hole'" class="note">{{ $t('shape-shape-view-fixed') }}</span></label
+          }}<span v-if="piece.held === 'hole'" class="note"> {{ $t('shape-shape-view-fixed') }}</span></label
         >
         <v-btn
           v-if="plan.usual_hole_mm > 0 && bench.mayEdit"
@@ -182,9 +182,9 @@ const scaleAll = (factor: number): void => {
                     : '',
                 g_per_ml: figure(piece.g_per_ml, 2),
               })
-            }}<span v-if="piece.fill_share > 0">{{
-              $t('shape-shape-view-fills-of-the-pan', { fill_share: percent(piece.fill_share) })
-            }}</span>
+            }}<span v-if="piece.fill_share > 0">
+              {{ $t('shape-shape-view-fills-of-the-pan', { fill_share: percent(piece.fill_share) }) }}</span
+            >
           </p>
           <ul class="notes">
             <li v-for="n in plan.notes" :key="n">{{ n }}</li>

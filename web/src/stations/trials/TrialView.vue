@@ -124,7 +124,7 @@ const notes = computed(() =>
       <div v-else class="told">
         <p class="verdict">
           <span class="liked" :class="judged?.liked">{{ judged?.liked || $t('trials-trial-view-rated') }}</span>
-          <span v-if="judged?.colour != null">{{ $t('trials-trial-view-color', { colour: chipWords[judged.colour + 2] }) }}</span>
+          <span v-if="judged?.colour != null"> {{ $t('trials-trial-view-color', { colour: chipWords[judged.colour + 2] }) }}</span>
           <span v-if="judged?.note"> · “{{ judged.note }}”</span>
         </p>
         <p v-for="n in notes" :key="n.id" class="note">{{ n.word }}</p>

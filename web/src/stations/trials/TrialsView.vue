@@ -130,9 +130,9 @@ const address = (r: RunRow): string => (r.finished_at ? `/trials/${r.id}` : `/ru
               </td>
               <td>{{ ago(r.started_at) }}</td>
               <td>
-                <span class="liked" :class="r.liked || 'open'">{{ state(r) }}</span><span v-if="r.left_out" class="note">{{
-                  $t('trials-trials-view-left-out')
-                }}</span>
+                <span class="liked" :class="r.liked || 'open'">{{ state(r) }}</span><span v-if="r.left_out" class="note">
+                  {{ $t('trials-trials-view-left-out') }}</span
+                >
               </td>
               <td>{{ r.faults.map((f) => faultWords.get(f) ?? f).join(', ') }}</td>
             </tr>
