@@ -346,7 +346,6 @@ def recipe(dough: Dough, *, batches: float = 1.0) -> Recipe:
     Raises:
         SubstrataError: when there is no dough to make.
     """
-    from substrata.publishing.card_panels import as_baked
     from substrata.publishing.recipe import recipe_of
 
-    return recipe_of(as_baked(dough), batches=batches)
+    return recipe_of(dough.as_baked(), batches=batches)

@@ -18,7 +18,7 @@ from substrata.evaluation import BakeForecast, Dough, ShapePlan, forecast_bake, 
 from substrata.formula import Formula
 from substrata.inference import CalibrationState, oven_of
 from substrata.process import OvenProfile, thickest_in
-from substrata.publishing import Card, as_baked, card_of
+from substrata.publishing import Card, card_of
 
 bakes_changed = Signal()  # with the membership: what the kitchen's ovens were taught has changed
 MOST_OVENS = 50
@@ -158,7 +158,7 @@ def card_document(member: Membership, document: dict[str, Any]) -> Card:
         FormulaError: when the document cannot be read.
     """
     formula = read_document(document)
-    return card_of(as_baked(dough_in(member, formula, document, named_profile(member, formula.bake.oven))))
+    return card_of(dough_in(member, formula, document, named_profile(member, formula.bake.oven)).as_baked())
 
 
 def shape_document(member: Membership, document: dict[str, Any]) -> ShapePlan | None:

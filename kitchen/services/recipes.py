@@ -25,7 +25,6 @@ from substrata.publishing import (
     PackLabel,
     PremixBags,
     Recipe,
-    as_baked,
     as_pdf,
     as_xlsx,
     bag_html,
@@ -111,7 +110,7 @@ def _recipe(
 def _baked(member: Membership, document: dict[str, Any], formula: Formula | None = None) -> Dough:
     """Return the dough of a document, with the forecast of the oven it names."""
     formula = formula or read_document(document)
-    return as_baked(dough_in(member, formula, document, named_profile(member, formula.bake.oven)))
+    return dough_in(member, formula, document, named_profile(member, formula.bake.oven)).as_baked()
 
 
 def recipe_file(

@@ -57,6 +57,7 @@ ingredient-warnings-grain-free-does-not-mean = grain-free does not mean low-carb
 ingredient-warnings-a-starch-is-nearly-all = a starch is nearly all net carbohydrate
 ingredient-warnings-weigh-it = weigh it
 ingredient-warnings-add-your-own-pack-s = add your own pack's label
+ingredient-warnings-not-low-carb = This is not low-carb: { QUANTITY($net) } of net carbs a piece, { QUANTITY($share) } of it from { $top_name }.
 ingredient-warnings-the-uncertainty-in-net-carbs = { $largest_share } the uncertainty in net carbs comes from { $top_name }. { $to_reduce }
 ingredient-warnings-a-pack-used-in-this = A pack used in this formula is not in your pantry. Reference values are used instead.
 ingredient-warnings-polyols-excessive-consumption-may-produce = { QUANTITY($share) } polyols: excessive consumption may produce laxative effects.
@@ -138,6 +139,12 @@ bake-forecast-less-certain-thin-very-wet = Less certain: thin, very wet sheets d
 bake-forecast-less-certain-whole-seeds-in = Less certain: whole seeds in a gel dry more slowly than forecast. Keep checking after the forecast time.
 bake-forecast-less-certain-few-psyllium-bakes = Less certain: few psyllium bakes have been tested. Trust a hollow sound and the target weight more than the time.
 bake-forecast-rough-forecast-with-a-topping = Rough forecast with a topping: it is done when the cheese has melted. Brown it to taste.
+bake-forecast-raw-flesh =
+    { $safe_for ->
+        [poultry] Raw poultry
+        [fish] Raw fish
+       *[meat] Raw ground meat
+    }: bake to { $core } in the center. Only a thermometer can confirm this. Local food rules come first.
 bake-forecast-hot-oil-never-leave-it = Hot oil: never leave it unattended, keep water away, and have a lid ready.
 bake-forecast-at-min-2 = { $words } at { $minutes } min
 bake-forecast-core-is-food-safe-at = core is food-safe at { $minutes } min

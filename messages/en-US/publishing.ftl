@@ -44,3 +44,7 @@ premix-nothing-to-add = Nothing to add.
 premix-contains = Contains { $inside }.
 premix-contains-none-of-the-listed = Contains none of the listed allergens.
 premix-the-use-by-date-of = the use-by date of your { $ingredient_name } pack
+
+## card panels
+
+card-panels-not-low-carb = This is not low-carb: { QUANTITY($net) } of net carbs a piece.

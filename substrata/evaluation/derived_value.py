@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, Generic, Literal, TypeVar, overload
 
-Change = Literal["grams", "capacity", "rest", "temperature", "thickness", "oven"]
+Change = Literal["grams", "capacity", "rest", "temperature", "thickness", "oven", "loss"]
 T = TypeVar("T")
 
 

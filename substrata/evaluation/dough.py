@@ -5,13 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
+from substrata.base.errors import OvenError
 from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
+from substrata.base.uncertainty import Spread
 from substrata.evaluation.derived_value import Worked, worked
 from substrata.evaluation.figure_ratios import BY_GRAMS, RatioOf, quantities
 from substrata.evaluation.learned_biases import hand_bias, palate_bias
 from substrata.evaluation.target_ranges import TargetRange, target_ranges
-from substrata.formula.batch.baked_weight import Baked, baked, oven_c
+from substrata.formula.batch.baked_weight import Baked, baked, baked_with, most_loss, oven_c, water_sd, wet_percent
 from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.propagation import Ratio, Sheet
 from substrata.formula.batch.weighed_lines import reweigh_formula, weigh_formula
@@ -23,6 +25,7 @@ from substrata.nutrition.nutrition_facts import Nutrition, nutrition, nutrition_
 from substrata.nutrition.nutrition_panel import panel_ratios
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.dough_case import bake_case
+from substrata.process.baking.loss_forecast import LossForecast, forecast_loss
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.preparation.dough_cooling import Cooling
 from substrata.process.rheology.binder import Binder, Structure, binder, dough_structure
@@ -46,6 +49,7 @@ class Dough:
         profile: the oven it is baked in.
         capacity: factor of a line's water capacity, by its id: what trials have taught of it.
         rest_min: minutes of rest before it is shaped; None takes the form's usual.
+        oven_loss: share of the weight that its own oven takes, once that is known; None takes the form's usual.
     """
 
     def __init__(
@@ -57,9 +61,10 @@ class Dough:
         *,
         capacity: Mapping[str, float] | None = None,
         rest_min: float | None = None,
+        oven_loss: Spread | None = None,
     ) -> None:
         self.formula, self.library, self.settings, self.profile = formula, library, settings, profile
-        self.capacity, self.rest_min = dict(capacity or {}), rest_min
+        self.capacity, self.rest_min, self.oven_loss = dict(capacity or {}), rest_min, oven_loss
 
     def with_changes(
         self,
@@ -70,6 +75,7 @@ class Dough:
         temperature: float | None = None,
         thickness: float | None = None,
         oven: OvenProfile | None = None,
+        loss: Spread | None = None,
     ) -> Dough:
         """Return the same dough with some inputs replaced, sharing every value that they do not change.
 
@@ -80,11 +86,12 @@ class Dough:
             temperature: of the dough after mixing, °C.
             thickness: of a piece, mm; it is held, and the size follows.
             oven: another oven.
+            loss: share of the weight that the oven takes.
 
         Raises:
             KeyError: when a line is not in the formula.
         """
-        wish = {"grams": grams, "capacity": capacity, "rest": rest, "temperature": temperature, "thickness": thickness, "oven": oven}  # fmt: skip
+        wish = {"grams": grams, "capacity": capacity, "rest": rest, "temperature": temperature, "thickness": thickness, "oven": oven, "loss": loss}  # fmt: skip
         changed = {name for name, value in wish.items() if value is not None}
         other = Dough(
             _changed(self.formula, grams, temperature, thickness),
@@ -93,6 +100,7 @@ class Dough:
             oven or self.profile,
             capacity=self.capacity if capacity is None else capacity,
             rest_min=self.rest_min if rest is None else rest,
+            oven_loss=loss or self.oven_loss,
         )
         for name, value in vars(Dough).items():
             if isinstance(value, Worked) and name in self.__dict__ and not value.spoiled_by & changed:
@@ -179,7 +187,7 @@ class Dough:
         ratios = nutrition_ratios(self.batch, self.formula, self.settings, self.bracketed.ratios)
         return Sheet(self.batch, ratios | panel_ratios(self.batch, self.formula))
 
-    @worked("grams", "capacity")
+    @worked("grams", "capacity", "loss")
     def nutrition(self) -> Nutrition:
         """Return what a piece, a serving and 100 g hold."""
         return nutrition(self.formula, self.sheet, self.baked)
@@ -200,9 +208,38 @@ class Dough:
         return lift(self.bracketed, self.form.heat_set_least)
 
     @worked("grams")
-    def baked(self) -> Baked:
+    def usual_baked(self) -> Baked:
         """Return what the oven leaves of it, by the form's habit or the baker's wish."""
         return baked(self.batch, self.formula)
+
+    @worked("grams", "capacity", "rest", "temperature", "thickness", "oven")
+    def loss_forecast(self) -> LossForecast | None:
+        """Return what its own oven takes of it; None where there is no dough or the bake comes to no end."""
+        if self.batch.dough_g <= 0:
+            return None
+        return forecast_loss(self.case, water_sd=water_sd(self.batch), most=most_loss(wet_percent(self.batch)))
+
+    @worked("grams", "loss")
+    def baked(self) -> Baked:
+        """Return what the oven leaves of it: by its form's habit, or by its own oven in a dough that is ``as_baked``."""
+        if self.oven_loss is None:
+            return self.usual_baked
+        return baked_with(self.batch, self.formula, self.oven_loss, "oven")
+
+    def as_baked(self) -> Dough:
+        """Return the same dough with the weight that its own oven is forecast to leave, so that every station tells one.
+
+        Itself where the baker has said how dry it is to be, or where the bake cannot be forecast.
+        """
+        if self.usual_baked.source == "set":
+            return self
+        try:
+            loss = self.loss_forecast
+        except OvenError:
+            return self
+        if loss is None:
+            return self
+        return self.with_changes(loss=Spread(value=loss.cool.best, low=loss.cool.low, high=loss.cool.high))
 
     @worked("grams")
     def windows(self) -> dict[str, TargetRange]:
@@ -254,7 +291,7 @@ class Dough:
 
         return forecast_surface_cooling(self)
 
-    @worked("grams", "capacity", "temperature", "thickness")
+    @worked("grams", "capacity", "temperature", "thickness", "loss")
     def eaten(self) -> Eaten:
         """Return what its texture is made of."""
         after = self.baked
@@ -268,7 +305,7 @@ class Dough:
             rise=rise_of(self.bracketed),
         )
 
-    @worked("grams", "capacity", "temperature", "thickness")
+    @worked("grams", "capacity", "temperature", "thickness", "loss")
     def texture(self) -> Texture | None:
         """Return what it will eat like; None while there is nothing to eat."""
         return texture(self.batch, self.baked, self.eaten, self.palate)
@@ -293,7 +330,7 @@ class Dough:
             self.batch,
             self.profile,
             piece=self.piece,
-            after=self.baked,
+            after=self.usual_baked,
             handling=self.handling,
         )
 

@@ -36,6 +36,9 @@ BEHAVIOURS = {
     "gum_c0": 1.0,  # its overlap concentration, percent
     "gum_power": 2.0,  # how steeply it thickens
     "gel_part": 0.0,  # share of its capacity that is held as gel
+    "pack_net_sd": 0.0,  # sd of carbohydrate without fibre from pack to pack, g/100 g
+    "reducing": 0.0,  # g glucose that brown as its added reducing sugars do, per g
+    "melt": 0.0,  # melt-and-stretch index of a cheese, 1 of low-moisture mozzarella
     "soluble_fibre": 0.2,  # share of its fibre that dissolves; typical of seeds and vegetables (IFCT 2017)
 }
 

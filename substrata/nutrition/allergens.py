@@ -8,6 +8,7 @@ from functools import cache
 
 from substrata.base.tables.table_reader import read_table
 from substrata.formula.batch.batch_lines import Batch
+from substrata.ingredients.ingredient import Ingredient
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -73,10 +74,10 @@ def allergen_words() -> dict[str, str]:
 
 
 def us_contains(batch: Batch) -> str:
-    """Return the "Contains:" statement of FALCPA, naming each tree nut; "" when there is nothing to name."""
+    """Return the "Contains:" statement of FALCPA, naming each tree nut and fish; "" when there is nothing to name."""
     names = sorted(
         {
-            _us_name(_by_flag()[flag]["us"])
+            _species(w.ingredient) if flag == "fish" else _us_name(_by_flag()[flag]["us"])
             for w in batch.lines
             if w.grams.value > 0
             for flag in w.ingredient.flags
@@ -84,6 +85,11 @@ def us_contains(batch: Batch) -> str:
         }
     )
     return f"Contains: {', '.join(names)}." if names else ""
+
+
+def _species(ingredient: Ingredient) -> str:
+    """Return a fish by its own name: "Tuna, canned in water" → "tuna"."""
+    return ingredient.name.partition(",")[0].lower()
 
 
 def _us_name(name: str) -> str:

@@ -1,4 +1,4 @@
-from .card_panels import Card, as_baked, card, card_of
+from .card_panels import Card, card, card_of
 from .layer_picture import core_png
 from .plan_calendar import calendar, table, task_rows
 from .premix import PremixBags, premix_bags
@@ -20,7 +20,6 @@ __all__ = [
     "RecipeGroup",
     "RecipeStep",
     "Variant",
-    "as_baked",
     "as_pdf",
     "as_xlsx",
     "bag_html",

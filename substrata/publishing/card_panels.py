@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
-from substrata.base.errors import OvenError
-from substrata.base.messages.message import Wording
+from substrata.base.messages.message import Message, Wording
+from substrata.base.messages.quantity import Quantity
 from substrata.base.settings import Convention, Settings
-from substrata.base.tables.table_reader import Row, read_table
+from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.dough import Dough
-from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
 from substrata.formula.batch.batch_lines import Batch, LineProblem
 from substrata.formula.batch.propagation import Estimate
 from substrata.formula.formula import Formula
@@ -24,7 +23,6 @@ from substrata.nutrition.net_carbs import CONVENTIONS, polyols_percent
 from substrata.nutrition.nutrition_facts import Nutrition
 from substrata.nutrition.nutrition_panel import Panel, panel
 from substrata.process.baking.oven_profile import OvenProfile
-from substrata.process.baking.oven_questions import judged
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -79,27 +77,7 @@ def card(
     Raises:
         FormulaError: when the form is unknown.
     """
-    return card_of(as_baked(Dough(formula, library, settings, profile)))
-
-
-def as_baked(dough: Dough) -> Dough:
-    """Return the same dough with the water that its oven is forecast to leave, so that every station tells one weight to bake to.
-
-    Itself where the baker has said how dry it is to be, or where the forecast comes to no end.
-    """
-    formula = dough.formula
-    if formula.bake.moisture_percent is not None or dough.batch.dough_g <= 0:
-        return dough
-    try:
-        loss = judged(dough.case)[0].loss
-    except OvenError:
-        return dough
-    if loss is None:
-        return dough
-    wet = wet_percent(dough.batch)
-    moisture = moisture_after(wet, min(loss, most_loss(wet)))
-    wish = replace(formula.bake, moisture_percent=moisture, moisture_from="oven")
-    return Dough(replace(formula, bake=wish), dough.library, dough.settings, dough.profile)
+    return card_of(Dough(formula, library, settings, profile).as_baked())
 
 
 def card_of(dough: Dough) -> Card:
@@ -121,7 +99,7 @@ def card_of(dough: Dough) -> Card:
         allergens=allergens(batch),
         claims=tuple(c for c in judged_claims if c.verdict == "holds" and not c.hint),
         unsure=tuple(c for c in judged_claims if c.verdict == "unsure" and not c.hint),
-        cautions=tuple(_cautions(batch, after.bake_to_g)),
+        cautions=(*_not_low_carb(facts), *_cautions(batch, after.bake_to_g)),
         problems=dough.problems,
     )
 
@@ -131,6 +109,14 @@ def _net_carbs(facts: Nutrition, region: LabelStyle, settings: Settings) -> NetC
     convention: Convention = "total" if settings.convention == "total" else region
     by_convention = {"us": facts.net_carbs_us, "eu": facts.net_carbs_eu, "total": facts.net_carbs_total}
     return NetCarbs(estimate=by_convention[convention], rule=CONVENTIONS[convention])
+
+
+def _not_low_carb(facts: Nutrition) -> Iterator[Caution]:
+    """Yield, of a piece with as much net carbohydrate as a slice of wheat bread, that it is not low-carb."""
+    net = facts.piece.net_carbs.value
+    if net > constant("not_low_carb_g"):
+        text = Message("card-panels-not-low-carb", net=Quantity(net, "g", digits=0))
+        yield Caution(code="not-low-carb", text=text, source="common caution")
 
 
 def _cautions(batch: Batch, baked_g: float) -> Iterator[Caution]:

@@ -72,7 +72,7 @@ def sweep(formula: Formula, library: Library, settings: Settings, line: str) -> 
     Raises:
         FormulaError: when there is no such line, or it weighs nothing.
     """
-    dough = Dough(formula, library, settings)
+    dough = Dough(formula, library, settings).as_baked()
     weighed = next((w for w in dough.batch.lines if w.line.id == line), None)
     if weighed is None or weighed.grams.value <= 0:
         raise FormulaError(

@@ -94,7 +94,7 @@ def test_a_line_that_is_not_there_is_refused():
 
 def test_figures_are_those_of_the_analysis():
     for formula in DEMO.values():
-        dough, judged = Dough(formula, LIBRARY), analyse(formula, LIBRARY, Settings())
+        dough, judged = Dough(formula, LIBRARY).as_baked(), analyse(formula, LIBRARY, Settings())
         found = figures(dough)
         for bracket in judged.brackets:
             assert found.values[bracket.key] == pytest.approx(bracket.estimate.value, abs=1e-9)

@@ -5,7 +5,6 @@ import pytest
 from substrata import analyse, load_library, read_document
 from substrata.evaluation.dough import Dough
 from substrata.formula.exchange.text_import import import_text
-from substrata.publishing.card_panels import as_baked
 from substrata.publishing.recipe import recipe_of
 from substrata.publishing.recipe_formats import as_markdown, as_text
 from tests.support.doughs import document
@@ -55,13 +54,13 @@ def test_until_a_line_has_a_weight_every_figure_says_that_it_is_without_it():
     assert {str(bracket.note) for bracket in told.brackets} == {"incomplete: cheddar has no weight"}
     assert not [claim for claim in told.claims if claim.verdict == "holds"]
     assert any("cheddar has no weight" in claim.text for claim in told.claims if claim.verdict == "unsure")
-    recipe = recipe_of(as_baked(Dough(unweighed(), LIBRARY)))
+    recipe = recipe_of(Dough(unweighed(), LIBRARY).as_baked())
     for text in (recipe.incomplete, as_text(recipe), as_markdown(recipe)):
         assert "cheddar has no weight" in text
 
 
 def test_a_formula_whose_lines_all_have_one_says_nothing_of_it():
-    recipe = recipe_of(as_baked(Dough(read_document(document("wrap", 4, almond_flour=60, egg=100, salt=2)), LIBRARY)))
+    recipe = recipe_of(Dough(read_document(document("wrap", 4, almond_flour=60, egg=100, salt=2)), LIBRARY).as_baked())
     assert recipe.incomplete == ""
 
 

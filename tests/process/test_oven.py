@@ -18,7 +18,6 @@ from substrata.process.baking.oven_questions import bake_map, coarse, judged, ma
 from substrata.process.baking.simulation.oven_constants import bake_forms, bakeware
 from substrata.process.rheology.dough_kind import DOUGH_KINDS
 from substrata.process.rheology.handling.forecast_reliability import kind_reliability
-from substrata.publishing.card_panels import as_baked
 from tests.support.baking_practice import practised
 from tests.support.doughs import document
 
@@ -154,16 +153,6 @@ def test_no_step_of_a_line_makes_the_bake_jump():
             coarse(case("thin-crust", 2, **(lines | {key: lines[key] * (0.5 + 0.025 * n)}))).ready for n in range(41)
         ]
         assert all(abs(b / a - 1) < 0.11 for a, b in pairwise(times)), key
-
-
-def test_every_station_tells_one_weight_to_bake_to():
-    for form, pieces, lines in (("cracker", 36, CRACKER), ("bun", 5, BUN), ("wrap", 4, VEGETABLE)):
-        made = formula(form, pieces, **lines)
-        told, baked_so = bake(Dough(made, LIBRARY)), as_baked(Dough(made, LIBRARY))
-        assert baked_so.baked.bake_to_g == pytest.approx(told.bake_to_g.best, rel=1e-6)
-        assert baked_so.baked.moisture_percent == pytest.approx(told.moisture_percent)
-        again = bake(Dough(baked_so.formula, LIBRARY))
-        assert again.bake_to_g.best == pytest.approx(told.bake_to_g.best, rel=1e-6)
 
 
 def test_cooler_oil_soaks_in_more():

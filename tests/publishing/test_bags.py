@@ -9,7 +9,6 @@ import pytest
 from substrata.base.errors import FormulaError
 from substrata.base.settings import Settings
 from substrata.evaluation.dough import Dough
-from substrata.publishing.card_panels import as_baked
 from substrata.publishing.premix import premix_bags
 from substrata.publishing.printed_page import as_pdf, bag_html
 from tests.inference.conftest import DEMO, LIBRARY
@@ -19,12 +18,14 @@ MADE = date(2026, 12, 31)
 
 
 def bags_of(which, *, bags=6, made_on=MADE, settings=Settings(), **change):  # noqa: B008 - frozen
-    return premix_bags(as_baked(Dough(replace(DEMO[which], **change), LIBRARY, settings)), bags=bags, packed_on=made_on)
+    return premix_bags(
+        Dough(replace(DEMO[which], **change), LIBRARY, settings).as_baked(), bags=bags, packed_on=made_on
+    )
 
 
 @pytest.mark.parametrize("which", sorted(DEMO))
 def test_bag_and_additions_together_are_the_whole_dough(which):
-    dough = as_baked(Dough(DEMO[which], LIBRARY, Settings()))
+    dough = Dough(DEMO[which], LIBRARY, Settings()).as_baked()
     bags = premix_bags(dough, bags=4, packed_on=MADE)
     inside = {part.line for part in bags.parts}
     assert bags.bag_g == pytest.approx(sum(part.grams for part in bags.parts), rel=1e-9)

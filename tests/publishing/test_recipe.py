@@ -20,7 +20,8 @@ from substrata.formula.exchange.recipe_file import file_recipe
 from substrata.formula.exchange.text_import import import_text, with_phrases
 from substrata.formula.form_table import roles
 from substrata.formula.formula import Formula, Line, MethodEdit, Sort
-from substrata.publishing.card_panels import as_baked
+from substrata.formula.formula_document import read_document
+from substrata.publishing.card_panels import card
 from substrata.publishing.layer_picture import core_png, role_looks
 from substrata.publishing.printed_page import as_pdf, label_html, recipe_html
 from substrata.publishing.recipe import recipe_of
@@ -28,6 +29,7 @@ from substrata.publishing.recipe_formats import TEXT_STYLES, as_csv, as_jsonld, 
 from substrata.publishing.recipe_workbook import as_xlsx
 from substrata.publishing.sale_label import Business, pack_label
 from tests.inference.conftest import DEMO, LIBRARY
+from tests.support.doughs import document
 
 ROLLS, WRAPS, LOAF, COINS = "Market rolls, egg-free", "Broccoli wraps", "Pumpkin tin loaf", "Lemon shortbread coins"
 
@@ -36,7 +38,7 @@ SETTINGS = Settings()
 
 
 def made(which, *, batches=1.0, settings=SETTINGS, **change):
-    return recipe_of(as_baked(Dough(replace(DEMO[which], **change), LIBRARY, settings)), batches=batches)
+    return recipe_of(Dough(replace(DEMO[which], **change), LIBRARY, settings).as_baked(), batches=batches)
 
 
 def grams_of(formula):
@@ -71,7 +73,7 @@ def test_variants_are_what_was_tried_and_what_seasons_it():
     egg = next(line for line in loaf.lines if line.ingredient == "egg")
     whites = replace(egg, id="white", ingredient="egg-white", entered="")
     other = replace(loaf, name="With whites", lines=(*(x for x in loaf.lines if x is not egg), whites))
-    told = recipe_of(as_baked(Dough(loaf, LIBRARY, SETTINGS)), tried=[other, loaf]).variants
+    told = recipe_of(Dough(loaf, LIBRARY, SETTINGS).as_baked(), tried=[other, loaf]).variants
     assert [v.name for v in told if v.kind == "tried"] == ["With whites"], "one without a difference is none"
     assert "removed" in next(v.text for v in told if v.kind == "tried")
     savoury = {v.name for v in made(ROLLS).variants if v.kind == "seasoning"}
@@ -80,7 +82,7 @@ def test_variants_are_what_was_tried_and_what_seasons_it():
     assert not savoury & sweet
     assert not savoury & {v.name for v in told}, "a little sweet is sweet"
     assert not any("lemon" in name.lower() for name in sweet), "it is in the coins already"
-    text = as_text(recipe_of(as_baked(Dough(loaf, LIBRARY, SETTINGS)), tried=[other]))
+    text = as_text(recipe_of(Dough(loaf, LIBRARY, SETTINGS).as_baked(), tried=[other]))
     assert "With whites: " in text
     formula, _ = read_back(text, LOAF)
     assert {line.ingredient for line in formula.lines} == {line.ingredient for line in loaf.lines}
@@ -335,3 +337,18 @@ def test_styles_and_names_of_a_workbook_are_never_looked_at():
             _with_part(data, "xl/workbook.xml", f"<workbook><definedNames>{names}</definedNames></workbook>"),
             "rolls.xlsx",
         )
+
+
+def test_the_card_cautions_for_who_can_be_hurt():
+    """Cautions of health offices: honey and infants (CDC), whole nuts and small children (NHS), bitter lupin (BfR), raw flesh (FSIS)."""
+    for lines, words in (
+        ({"honey": 20, "almond_flour": 200, "egg": 50}, "12 months"),
+        ({"walnuts": 80, "almond_flour": 150, "egg": 50}, "small children"),
+        ({"lupin_flour": 100, "egg": 100}, "Bitter lupin"),
+        ({"chicken_raw": 300, "parmesan": 40}, "74 °C"),
+    ):
+        made = card(read_document(document("thin-crust", 6, **lines)), LIBRARY, SETTINGS)
+        assert any(words in str(c.text) for c in made.cautions), words
+    fish = card(read_document(document("thin-crust", 6, tuna=250, egg=60)), LIBRARY, SETTINGS)
+    assert "tuna" in fish.us_statement.contains
+    assert "fish" not in fish.us_statement.contains  # FALCPA names the species

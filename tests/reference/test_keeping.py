@@ -10,7 +10,6 @@ from substrata.evaluation.dough import Dough
 from substrata.evaluation.keeping import keeping
 from substrata.formula.formula import Formula, Line
 from substrata.nutrition.water_activity import solutes, water_activity_norrish, water_activity_ross
-from substrata.publishing.card_panels import as_baked
 from tests.execution.conftest import LIBRARY
 
 # Robinson & Stokes, Electrolyte Solutions (1959), appendix 8.3: NaCl in water at 25 °C, mol/kg → water activity.
@@ -39,7 +38,7 @@ def dough(form="cracker", pieces=24, oven=170.0, moisture=None, **grams):
 
 
 def kept(*args, **how):
-    return keeping(as_baked(dough(*args, **how)))
+    return keeping(dough(*args, **how).as_baked())
 
 
 @pytest.mark.parametrize(
@@ -79,8 +78,8 @@ def test_a_fresh_topping_or_filling_decides_whatever_the_piece_is():
     topped = replace(
         dry.formula, lines=(*dry.formula.lines, Line(id="top", ingredient="cream-cheese", grams=90, role="topping"))
     )
-    assert keeping(as_baked(dry)).room_days > 0
-    assert keeping(as_baked(Dough(topped, LIBRARY))).room_days == 0
+    assert keeping(dry.as_baked()).room_days > 0
+    assert keeping(Dough(topped, LIBRARY).as_baked()).room_days == 0
 
 
 @given(
@@ -128,4 +127,4 @@ def test_a_dry_store_without_a_weight_does_not_make_it_perishable():
     pinch = Line(id="pinch", ingredient="salt")
     salted = Dough(replace(base.formula, lines=(*base.formula.lines, pinch)), LIBRARY)
     assert salted.unweighed
-    assert keeping(as_baked(salted)).room_days == kept(flax_meal=80, egg=40).room_days > 0
+    assert keeping(salted.as_baked()).room_days == kept(flax_meal=80, egg=40).room_days > 0

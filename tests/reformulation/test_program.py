@@ -24,7 +24,7 @@ BUN = {"almond_flour": 150, "psyllium_powder": 20, "egg": 150, "water": 150, "sa
 @pytest.mark.parametrize("name", DEMO)
 def test_candidates_of_no_weight_change_no_figure(name):
     problem = BalanceProblem(DEMO[name], LIBRARY, Settings(), Wish())
-    plain, joined = figures(Dough(DEMO[name], LIBRARY)), figures(problem.base)
+    plain, joined = figures(Dough(DEMO[name], LIBRARY).as_baked()), figures(problem.base)
     assert joined.values == pytest.approx(plain.values)
     assert joined.consistency == pytest.approx(plain.consistency)
     assert joined.texture == pytest.approx(plain.texture)

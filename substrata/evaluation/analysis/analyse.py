@@ -69,7 +69,7 @@ class Totals:
 
     dough_g: float  # without what lies in, on or around the dough
     whole_g: float  # with it, before the oven
-    baked_g: float  # the whole batch out of the oven
+    baked_g: float  # the whole batch, baked and cool
     dry_base_g: float
     dough_ml: float  # without gas
     fat_percent: float  # of the dough
@@ -101,7 +101,7 @@ class Analysis:
     water: Water
     lift: Leavening
     handling: HandlingForecast | None  # None while there is no dough to speak of
-    baked: Baked  # what comes out of the oven, until the oven computes it
+    baked: Baked  # what is left when it is cool
     texture: Texture | None  # None while there is nothing to eat
     salt: Estimate
     sweetness: Estimate
@@ -137,8 +137,8 @@ def analyse(formula: Formula, library: Library, settings: Settings = Settings())
 
 
 def analyse_dough(dough: Dough) -> Analysis:
-    """Judge a dough; see ``analyse``."""
-    settings = dough.settings
+    """Judge a dough by the weight that its own oven leaves; see ``analyse``."""
+    dough, settings = dough.as_baked(), dough.settings
     judged = brackets(dough)
     sorts, trouble = _sorts(dough)
     inputs = WarningInputs(dough=dough, net_carbs=_analysis(judged, "net_carbs"))

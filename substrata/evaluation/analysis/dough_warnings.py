@@ -15,6 +15,7 @@ from substrata.evaluation.working_time import short_working_minutes
 from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.vegetable_drying import drying_numbers
+from substrata.process.rheology.cheese import runny_cheese_share
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.phases import is_solid_fat
@@ -122,6 +123,8 @@ def _handles(r: WarningInputs) -> Iterator[DoughWarning]:
     cause = r.dough.handling.cause if r.dough.handling else None
     if r.dough.handling is None or cause is None:
         return
+    if cause.kind == "crumbly" and runny_cheese_share(r.dough.inside) >= constant("lace_from"):
+        return  # strewn on a tray, and held by what melts
     what = {
         "crumbly": Message("dough-warnings-it-crumbles"),
         "stiff": Message("dough-warnings-too-stiff-to-shape"),

@@ -69,6 +69,24 @@ def _is_starchy(weighed: WeighedLine) -> bool:
     return net >= constant("starchy_from") * (100 - per_100g["water_g"])
 
 
+def _not_low_carb(r: WarningInputs) -> Iterator[DoughWarning]:
+    """Yield a piece that has as much net carbohydrate as a slice of wheat bread, and what most of it comes from."""
+    net = r.net_carbs.estimate.value
+    top = max(r.net_carbs.contributions, key=lambda c: c.share, default=None)
+    if top is not None and net > constant("not_low_carb_g"):
+        yield DoughWarning(
+            code="not-low-carb",
+            severity="note",
+            lines=(top.line,),
+            text=Message(
+                "ingredient-warnings-not-low-carb",
+                net=Quantity(net, "g", digits=0),
+                share=in_percent(top.share),
+                top_name=short_name(top.name),
+            ),
+        )
+
+
 def _largest_doubt(r: WarningInputs) -> Iterator[DoughWarning]:
     doubts = sorted(r.net_carbs.contributions, key=lambda c: -c.spread_share)
     wide = r.net_carbs.estimate.high - r.net_carbs.estimate.low > 0.3 * r.net_carbs.estimate.value
@@ -208,6 +226,7 @@ def _facts(*, by_role: bool) -> Callable[[WarningInputs], Iterator[DoughWarning]
 
 PANTRY_RULES = (
     _unlikely_amounts,
+    _not_low_carb,
     _carb_traps,
     _largest_doubt,
     _zeros,

@@ -15,14 +15,14 @@ from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.dough import Dough
 from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_bakes
 from substrata.formula.bake_settings import is_moment
-from substrata.formula.batch.baked_weight import moisture_after, most_loss, wet_percent
+from substrata.formula.batch.baked_weight import moisture_after, wet_percent
 from substrata.formula.form_table import forms
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_picture import BakeSeries, bake_series
 from substrata.process.baking.bake_simulation import run
 from substrata.process.baking.bake_variations import WhatIf, what_ifs
 from substrata.process.baking.doneness import Doneness, never_words
-from substrata.process.baking.forecast_interval import Between, between_minutes, between_shares, design
+from substrata.process.baking.forecast_interval import Between, between_minutes, design
 from substrata.process.baking.oven_questions import OvenSetting, judged, many, settings_of, varied
 from substrata.process.baking.simulation.bake_curves import Ran, StageMark
 from substrata.process.baking.stage_plan import PlannedStage, StageAddition, planned_stages, stage_additions, stage_name
@@ -52,11 +52,11 @@ class BakeForecast:
     edge_min: float | None  # when the edge is as far
     safe_min: float | None
     safe_c: float | None  # that the core has passed then
-    safe_for: str  # what asks for it: egg, filling, or nothing
+    safe_for: str  # what asks for it: egg, filling, poultry, meat, fish, or nothing
     core_c_at_ready: float | None
-    loss_percent: Between | None
+    loss_percent: Between | None  # of its weight, when it is cool: what is eaten, packed and declared
     moisture_percent: float | None
-    bake_to_g: Between | None  # the whole batch
+    bake_to_g: Between | None  # the whole batch, hot from the oven
     bake_to_piece_g: float | None
     carry_over_c: float | None  # core temperature at most, while it rests
     fried: bool  # in oil: dial and really are the oil's
@@ -96,8 +96,8 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     shown_until = _horizon(done, whole)
     draws = many(varied(case, formula.form, design()))
     ready = between_minutes(done.ready, [d.ready for d in draws])
-    wet = wet_percent(batch)
-    loss = between_shares(done.loss, [d.loss for d in draws], most=most_loss(wet))
+    wet, told = wet_percent(batch), dough.loss_forecast
+    loss, cooled = (told.hot, told.cool) if told else (None, None)
     out = done.ready if done.ready is not None else shown_until
     rested = run(case, until_min=out, rest=True)
     weight, oil = batch.whole_g, dough.baked.fat_absorbed_g
@@ -126,8 +126,8 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         safe_c=case.safe_c,
         safe_for=case.safe_for,
         core_c_at_ready=done.core_c,
-        loss_percent=Between(low=100 * loss.low, best=100 * loss.best, high=100 * loss.high) if loss else None,
-        moisture_percent=moisture_after(wet, loss.best) if loss else None,
+        loss_percent=Between(low=100 * cooled.low, best=100 * cooled.best, high=100 * cooled.high) if cooled else None,
+        moisture_percent=moisture_after(wet, cooled.best) if cooled else None,
         bake_to_g=bake_to,
         bake_to_piece_g=bake_to.best / formula.pieces if bake_to else None,
         carry_over_c=float(rested.core_c[rested.minutes >= out].max()),
@@ -263,7 +263,9 @@ def _cautions(case: BakeCase) -> tuple[Wording, ...]:
                 "Filling: heat it to {filling_safe_c} in the center. Let it stand before eating: the steam is hotter than the crust."
             )
         )
-    if case.has_egg:
+    if case.safe_for in ("poultry", "meat", "fish"):
+        rows.append(Message("bake-forecast-raw-flesh", safe_for=case.safe_for, core=Quantity(case.safe_c or 0.0, "C")))
+    if case.safe_for == "egg":
         rows.append(
             table_text(
                 "Egg: bake to {egg_safe_c} in the center. Only a thermometer can confirm this. Local food rules come first."

@@ -8,6 +8,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import Spread
 from substrata.formula.batch.batch_lines import FRYING, Batch
@@ -54,13 +56,21 @@ def baked(batch: Batch, formula: Formula) -> Baked:
         batch: the weighed lines.
         formula: gives the form, the pieces and a wanted final moisture.
     """
-    form = form_of(formula.form)
-    whole = batch.whole_g
+    loss, source = _loss(form_of(formula.form), formula.bake.moisture_percent, wet_percent(batch))
+    return baked_with(batch, formula, loss, source)
+
+
+def baked_with(batch: Batch, formula: Formula, loss: Spread, source: Source) -> Baked:
+    """Return what is left of a batch after a loss.
+
+    Args:
+        batch: the weighed lines.
+        formula: gives the pieces.
+        loss: share of the weight before the oven.
+        source: what tells it.
+    """
+    whole, wet = batch.whole_g, wet_percent(batch)
     fat = sum(w.grams.value for w in batch.lines if w.role == FRYING)
-    wet = wet_percent(batch)
-    loss, source = _loss(form, formula.bake.moisture_percent, wet)
-    if source == "set" and formula.bake.moisture_from == "oven":
-        source = "oven"
     after = whole * (1 - loss.value) + fat
     return Baked(
         loss=loss,
@@ -93,6 +103,12 @@ def wet_percent(batch: Batch) -> float:
     """Water of all that goes into the oven, %."""
     water = float(batch.grams @ batch.nutrient("water_g")[0])
     return 100 * water / batch.whole_g if batch.whole_g else 0.0
+
+
+def water_sd(batch: Batch) -> float:
+    """Return the standard deviation of the water that goes into the oven, share of the weight; lines are independent."""
+    each = batch.grams * batch.nutrient("water_g")[1]
+    return float(np.sqrt(each @ each)) / batch.whole_g if batch.whole_g else 0.0
 
 
 def most_loss(wet: float) -> float:

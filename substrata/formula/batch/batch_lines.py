@@ -22,6 +22,7 @@ from substrata.ingredients.thermal_properties import MATTERS, Matter
 from substrata.ingredients.vegetable_drying import Dried
 
 FRYING = "frying"  # role and line id of the fat that frying brings
+FLESH = "flesh"  # role of meat and fish that are part of a dough
 _Worked = TypeVar("_Worked")
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
+from dataclasses import replace
 from functools import lru_cache
 from math import hypot
 
@@ -12,7 +13,7 @@ from substrata.base.settings import Settings
 from substrata.base.tables.table_reader import constant
 from substrata.base.uncertainty import Spread
 from substrata.base.units import unit
-from substrata.formula.batch.batch_lines import FRYING, Batch, LineProblem, WeighedLine
+from substrata.formula.batch.batch_lines import FLESH, FRYING, Batch, LineProblem, WeighedLine
 from substrata.formula.batch.sub_recipes import part_ingredient
 from substrata.formula.form_table import form_of, roles
 from substrata.formula.formula import Formula, Line
@@ -35,6 +36,7 @@ def weigh_formula(formula: Formula, library: Library, settings: Settings) -> tup
         except SubstrataError as error:
             known_as = library[line.ingredient].name if line.ingredient in library else ""
             problems.append(LineProblem.of(error, line.id, known_as))
+    weighed = _with_flesh_inside(formula, weighed)
     known = library.with_packs(w.ingredient for w in weighed if w.line.part is not None)
     return Batch([*weighed, *_frying_fat(formula, weighed, library)], known), tuple(problems)
 
@@ -61,8 +63,38 @@ def reweigh_formula(
         ]
     except SubstrataError:
         return None
+    lines = _with_flesh_inside(formula, lines)
+    if any(now.role != w.role for now, w in zip(lines, dough_lines, strict=True)):
+        return None
     lines += _frying_fat(formula, lines, library)
     return batch.with_lines(lines) if len(lines) == len(batch.lines) else None
+
+
+def _with_flesh_inside(formula: Formula, weighed: Sequence[WeighedLine]) -> list[WeighedLine]:
+    """Return the lines, with meat and fish in the dough where they are most of it.
+
+    They lie on or in a crust unless they are so much of it that they are the crust. A form that takes a filling and a bake that is
+    topped have another place for them; a role that was chosen stays.
+    """
+    lines = list(weighed)
+    flesh = [n for n, w in enumerate(lines) if not w.line.role and _is_fresh_flesh(w)]
+    if not flesh or form_of(formula.form).filled or any(stage.kind == "top" for stage in formula.bake.stages):
+        return lines
+    whole = sum(w.grams.value for w in lines)
+    if sum(lines[n].grams.value for n in flesh) >= constant("flesh_dough") * whole:
+        for n in flesh:
+            lines[n] = replace(lines[n], role=FLESH, in_dough=True)
+    return lines
+
+
+def _is_fresh_flesh(weighed: WeighedLine) -> bool:
+    """Whether a line is meat or fish, and neither a fat nor dried."""
+    ingredient = weighed.ingredient
+    return (
+        not ingredient.flags.isdisjoint(("meat", "fish"))
+        and not roles()[ingredient.role].in_dough
+        and ingredient.composition["water_g"] >= 100 * constant("fresh_food_water")
+    )
 
 
 def is_fried(formula: Formula) -> bool:

@@ -20,6 +20,8 @@ from substrata.process.baking.simulation.oven_constants import BakeForm, Bakewar
 from substrata.process.baking.simulation.stage_simulation import Browning, Support, Surroundings
 from substrata.process.shaping.piece import Piece
 
+SafeFor = Literal["", "egg", "filling", "poultry", "meat", "fish"]
+
 
 @dataclass(frozen=True, kw_only=True)
 class Topping:
@@ -46,7 +48,7 @@ class BakeCase:
     trays: int
     ware: Bakeware
     fried: bool
-    has_egg: bool
+    safe_for: SafeFor  # what asks for a safe middle: of several, what asks for the hottest
     stages: tuple[BakeStage, ...]
     topping: Topping | None
     filling: Topping | None
@@ -124,11 +126,6 @@ class BakeCase:
         """Mean water of a wrap that bends, share: a vegetable keeps more of it in its cells, and what is held beside it is not wet."""
         free = (oven_number("pliable_water") + oven_number("pliable_vegetable") * self.vegetable) / 100
         return max(free, self.held)
-
-    @property
-    def safe_for(self) -> Literal["", "egg", "filling"]:
-        """What asks for a safe middle."""
-        return "filling" if self.filling is not None else "egg" if self.has_egg else ""
 
     @property
     def safe_c(self) -> float | None:

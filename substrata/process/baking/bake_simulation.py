@@ -15,10 +15,11 @@ from substrata.ingredients.library import Floats
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.doneness import doneness
 from substrata.process.baking.simulation.bake_curves import Ran, StageMark
-from substrata.process.baking.simulation.dough_column import Column, Series, column, fill, flip, top
-from substrata.process.baking.simulation.oven_constants import oven_number
-from substrata.process.baking.simulation.stage_simulation import Surroundings, bake_stage, cooled
+from substrata.process.baking.simulation.dough_column import CELLS, Column, Series, column, fill, flip, top
+from substrata.process.baking.simulation.oven_constants import bakeware, oven_number
+from substrata.process.baking.simulation.stage_simulation import Steps, Support, Surroundings, bake_stage, cooled
 
+_IN_THE_ROOM = Steps(most_s=120.0)  # nothing changes fast there
 LONGEST_MIN = 180.0
 _ENOUGH = 1.6  # of the time at which it is done: the picture goes no further
 _CHARRED = 1.5  # of the time at which it is burnt: nobody goes on
@@ -26,7 +27,13 @@ _CHUNKS = (8.0, 8.0, 14.0, 20.0, 30.0, 40.0, 60.0)  # the open stage goes on by 
 
 
 def run(
-    case: BakeCase, *, until_min: float | None = None, keep_s: float = 15.0, rest: bool = False, cells: int = 41
+    case: BakeCase,
+    *,
+    until_min: float | None = None,
+    keep_s: float = 15.0,
+    rest: bool = False,
+    cells: int = CELLS,
+    beyond: float = _ENOUGH,
 ) -> Ran:
     """Bake.
 
@@ -34,8 +41,9 @@ def run(
         case: what is baked.
         until_min: when it is taken out; None draws the last hot stage out until it is burnt or bone dry.
         keep_s: seconds between two kept moments.
-        rest: let it rest on the bench afterwards.
+        rest: let it cool afterwards, as long as its form does.
         cells: of the column.
+        beyond: how far the last hot stage is drawn out, of the time at which it is done.
 
     Returns:
         The curves of the bake and where its stages lie.
@@ -75,7 +83,7 @@ def run(
         if number == last:
             open_from = now
             joined = partial(_so_far, tuple(pieces), now, bare, added, dough)
-            pieces += _open_stage(dough, case, heat, until_min, keep_s, joined, opened=opened)
+            pieces += _open_stage(dough, case, heat, until_min, keep_s, joined, beyond, opened=opened)
         else:
             minutes = stage.minutes if stage.minutes is not None else _usual_minutes(case, dough, heat, keep_s)
             pieces += _heated(dough, case, heat, minutes, keep_s, opened=opened)
@@ -83,21 +91,23 @@ def run(
         opened = False
     if rest:
         now = dough.seconds / 60
-        room_c = constant("room_temperature")
-        still_air = cooled(case.surroundings(Heat(oven_c=heat.oven_c)), room_c)
-        still = case.brown
-        pieces.append(
-            bake_stage(
-                dough,
-                still_air,
-                case.support,
-                still,
-                60 * oven_number("carry_over_min"),
-                keep_s=keep_s,
-            )
-        )
-        marks.append(StageMark(kind="rest", start_min=now, end_min=dough.seconds / 60, heat=Heat(oven_c=room_c)))
+        pieces += _cooling(dough, case, heat, keep_s)
+        room = Heat(oven_c=constant("room_temperature"))
+        marks.append(StageMark(kind="rest", start_min=now, end_min=dough.seconds / 60, heat=room))
     return _joined(pieces, tuple(marks), open_from, bare, added, dough)
+
+
+def _cooling(dough: Column, case: BakeCase, heat: Heat, keep_s: float) -> list[Series]:
+    """Return the time after the oven: as it lies at first, then on a rack, where the underside gives off steam too."""
+    room = cooled(case.surroundings(Heat(oven_c=heat.oven_c)), constant("room_temperature"))
+    on_rack = Support(ware=bakeware()["rack"], contact=0.0, side_per_m=case.support.side_per_m)
+    lies = oven_number("carry_over_min")
+    parts = [(case.support, lies), (on_rack, case.form.cools_min - lies)]
+    return [
+        bake_stage(dough, room, support, case.brown, 60 * minutes, keep_s=max(keep_s, 60.0), steps=_IN_THE_ROOM)
+        for support, minutes in parts
+        if minutes > 0
+    ]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -176,6 +186,7 @@ def _open_stage(
     until_min: float | None,
     keep_s: float,
     joined: Callable[[list[Series]], Ran],
+    beyond: float,
     *,
     opened: bool,
 ) -> list[Series]:
@@ -188,7 +199,7 @@ def _open_stage(
         opened = False
         now = dough.seconds / 60
         done = doneness(case, joined(rows))
-        over = done.ready is not None and now > _ENOUGH * done.ready and done.gold_until is not None
+        over = done.ready is not None and now > beyond * done.ready and (done.gold_until or beyond < _ENOUGH)
         charred = done.burnt is not None and now > _CHARRED * done.burnt
         if charred or over or now > LONGEST_MIN:
             break

@@ -13,15 +13,17 @@ from substrata.formula.batch.baked_weight import Baked, oven_c
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.formula import Formula
-from substrata.process.baking.bake_case import BakeCase, Topping, body_of
+from substrata.process.baking.bake_case import BakeCase, SafeFor, Topping, body_of
 from substrata.process.baking.oven_profile import OvenProfile
 from substrata.process.baking.simulation.baked_material import (
     BakeMatter,
+    alkali_browning,
     bake_matter,
     dough_sorption,
     gel_water,
     gum_browning,
     held_water,
+    sugar_browning,
 )
 from substrata.process.baking.simulation.oven_constants import Bakeware, bake_forms, bakeware, oven_number
 from substrata.process.rheology.handling.handling_forecast import HandlingForecast
@@ -124,7 +126,7 @@ def bake_case(
         trays=wish.trays,
         ware=bakeware()["rack"] if is_fried(formula) else ware_of(formula, piece),
         fried=is_fried(formula),
-        has_egg=any(w.role == "egg" and w.in_dough for w in batch.lines),
+        safe_for=_safe_for(batch, piece),
         stages=stages_of(formula),
         topping=_toppings(batch, piece, sorption, ("topping",) if piece.layers > 1 else ("topping", "filling")),
         filling=_filling(batch, piece, sorption),
@@ -143,10 +145,24 @@ def bake_case(
         pieces_m2=piece.area_cm2 / 1e4 * (batch.dough_g / piece.dough_g if piece.dough_g else 1.0),
         browning=oven_number("browning")
         * gum_browning(batch)
+        * sugar_browning(batch)
+        * alkali_browning(batch)
         * oven.browning
         * (oven_number("oil_browning") if is_fried(formula) else 1.0),
     )
     return case if oven.thickness == 1.0 else case.with_thickness(piece.thickness_mm * oven.thickness)
+
+
+_RAW: dict[str, SafeFor] = {"raw-poultry": "poultry", "raw-meat": "meat", "raw-fish": "fish"}
+
+
+def _safe_for(batch: Batch, piece: Piece) -> SafeFor:
+    """Return what asks for the hottest middle: a filling, raw meat or fish, an egg; "" when nothing does."""
+    inside = [w for w in batch.lines if w.in_dough]
+    asking: list[SafeFor] = ["filling"] if piece.filling_mm else []
+    asking += [kind for flag, kind in _RAW.items() if any(flag in w.ingredient.flags for w in inside)]
+    asking += ["egg"] if any(w.role == "egg" for w in inside) else []
+    return max(asking, key=lambda kind: constant(f"{kind}_safe_c"), default="")
 
 
 def _gel_water(batch: Batch, piece: Piece, wet: float) -> float | None:

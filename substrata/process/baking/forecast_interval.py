@@ -53,14 +53,3 @@ def between_minutes(best: float | None, drawn: list[float | None]) -> Between | 
     sd = hypot(float(np.std(np.log(known))), oven_number("model_error"))
     factor = exp(SDS_IN_HALF_90 * sd)
     return Between(low=best / factor, best=best, high=best * factor)
-
-
-def between_shares(best: float | None, drawn: list[float | None], *, most: float) -> Between | None:
-    """Return the best with the draws' spread about their middle: a normal's 90 %, as far as it can go."""
-    known = [d for d in drawn if d is not None]
-    if best is None or len(known) < DRAWS // 2:
-        return None
-    # The levels of the design lie at one standard deviation, so its root mean square is the sum of all shares.
-    sd = float(np.std(known))
-    low, high = best - SDS_IN_HALF_90 * sd, best + SDS_IN_HALF_90 * sd
-    return Between(low=min(max(low, 0.0), most), best=min(best, most), high=min(high, most))

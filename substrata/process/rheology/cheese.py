@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import Batch
 from substrata.formula.formula import Mix
@@ -37,5 +39,16 @@ def _vegetable_share(batch: Batch) -> float:
 
 
 def cheese_share(batch: Batch) -> float:
-    """Melting cheese, share of the dough."""
-    return float(batch.grams @ sorted_by_phase(batch).lies_in["cheese"]) / batch.dough_g if batch.dough_g else 0.0
+    """Return how much of the dough is cheese that melts, share; one that hardly melts counts by as much as it does."""
+    if not batch.dough_g:
+        return 0.0
+    carries = np.minimum(batch.behaviour("melt")[0] / constant("melts_enough"), 1.0)
+    return float(batch.grams @ (sorted_by_phase(batch).lies_in["cheese"] * carries)) / batch.dough_g
+
+
+def runny_cheese_share(batch: Batch) -> float:
+    """Return how much of the dough is cheese that runs or oils out on a hot tray, share: hard grating cheese too."""
+    if not batch.dough_g:
+        return 0.0
+    runs = np.minimum(batch.behaviour("melt")[0] / constant("oils_out"), 1.0)
+    return float((batch.grams * batch.inside) @ (batch.is_role("cheese") * runs)) / batch.dough_g

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import exp
+
+import numpy as np
 
 from substrata.base.tables.table_reader import constant
-from substrata.formula.batch.batch_lines import Batch
+from substrata.formula.batch.batch_lines import FLESH, Batch
 from substrata.formula.formula import Formula
+from substrata.ingredients.library import Floats
 from substrata.process.rheology.cheese import melted_share
 from substrata.process.rheology.handling_classes import band_of, class_of, form_handling, habit_of
 from substrata.process.rheology.phases import sorted_by_phase, whole_seeds
@@ -76,7 +80,8 @@ def poured_share(inside: Batch, formula: Formula) -> float:
     egg = float(inside.grams @ inside.is_role("egg")) / inside.dough_g
     lies_in = sorted_by_phase(inside).lies_in
     cold = lies_in["cheese"] * (1 - melted_share(inside, formula.mix))
-    soft = float(inside.grams @ (lies_in["soft"] + cold)) / inside.dough_g
+    soft = float(inside.grams @ (lies_in["soft"] * (1 - inside.is_role(FLESH)) + cold)) / inside.dough_g
+    soft += _set_by_egg(inside, egg)
     some = min(
         max((egg - constant("batter_egg_from")) / (constant("batter_egg") - constant("batter_egg_from")), 0.0), 1.0
     )
@@ -86,3 +91,27 @@ def poured_share(inside: Batch, formula: Formula) -> float:
         ),
         1.0,
     )
+
+
+def _set_by_egg(inside: Batch, egg: float) -> float:
+    """Return how much of a dough is liquid that its egg sets as a custard, share: none where a gel holds it.
+
+    An egg sets up to twice its weight of milk, cream or nut milk (common practice, taken as the bound). Plain water is none of them:
+    it thins a dough that was meant to be shaped.
+
+    Args:
+        inside: the lines of the dough.
+        egg: share of the dough.
+    """
+    milky = inside.is_role("liquid") * (1 - sorted_by_phase(inside).lies_in["soft"]) * inside.once(_is_not_water)
+    liquid = float(inside.grams @ milky)
+    gel = float(inside.grams @ inside.once(_is_psyllium)) / inside.dough_g
+    return min(liquid / inside.dough_g, constant("custard_liquid") * egg) * exp(-gel / constant("gel_dough"))
+
+
+def _is_psyllium(inside: Batch) -> Floats:
+    return np.array([float("psyllium" in w.ingredient.flags) for w in inside.lines])
+
+
+def _is_not_water(inside: Batch) -> Floats:
+    return np.array([float(w.ingredient.id != "water") for w in inside.lines])

@@ -14,9 +14,10 @@ from typing import Literal
 from substrata.base.pan_table import Pan, pan_of
 from substrata.base.roots import root
 from substrata.base.tables.table_reader import constant, read_table
-from substrata.formula.batch.batch_lines import FRYING, Batch
+from substrata.formula.batch.batch_lines import FLESH, FRYING, Batch
 from substrata.formula.form_table import form_of
 from substrata.formula.formula import Formula
+from substrata.process.rheology.cheese import runny_cheese_share
 from substrata.process.rheology.leavening import dough_volume_per_gram
 from substrata.process.rheology.phases import volumes_ml, whole_seeds
 
@@ -214,11 +215,26 @@ def _outline(form: ShapeForm, batch: Batch, formula: Formula, volume: float, kit
     return _Outline(kind=form.kind, held=held, thickness_mm=high, length_mm=length, width_mm=width)
 
 
+def pressed_share(batch: Batch) -> float:
+    """Return how much of a dough is squeezed vegetable, meat or fish, 0..1."""
+    if not batch.dough_g:
+        return 0.0
+    return float((batch.grams * batch.inside) @ batch.is_role("vegetable", FLESH)) / batch.dough_g
+
+
 def _usual_thickness(form: ShapeForm, batch: Batch, formula: Formula) -> float:
     """Return how thick a form is usually rolled, mm: thicker where seeds lie in it, thinner where sheets lie on one another."""
     usual = form_of(formula.form).thickness_mm
     if form.kind == "cut":
         usual += max(constant("seed_sheet_mm") - usual, 0.0) * min(whole_seeds(batch) / constant("all_seeds"), 1.0)
+    if "crisp-sheet" in form_of(formula.form).traits:
+        # A melt that no flour holds runs until its own surface tension stops it.
+        runs = (runny_cheese_share(batch) - constant("lace_from")) / (constant("lace_full") - constant("lace_from"))
+        usual += (constant("puddle_mm") - usual) * min(max(runs, 0.0), 1.0)
+    if "pressed" in form_of(formula.form).traits:
+        # What is wet and in pieces is pressed out by hand, not rolled.
+        by_hand = min(pressed_share(batch) / constant("vegetable_dough"), 1.0)
+        usual += max(constant("pressed_mm") - usual, 0.0) * by_hand
     # Its sheets and its filling are about equally thick.
     return usual / (form.layers + 1) if form.layers > 1 else usual
 

@@ -71,16 +71,18 @@ class BalanceProblem:
         if settings.coconut_is_nut and {"nut", "tree-nut"} & set(wish.without):
             wish = wish.with_changes(without=(*wish.without, "coconut"))
         self.wish, self.library, self.settings = wish, library, settings
-        self.original = Dough(_with_targets(formula, wish), library, settings)
+        self.original = Dough(_with_targets(formula, wish), library, settings).as_baked()
         reference = saved if saved is not None and saved.form == formula.form else formula
         # How many pieces there are, and how thick, is the baker's word: what is kept to is told of such pieces.
         reference = replace(reference, pieces=formula.pieces, sorts=(), size=formula.size)
-        self.reference = Dough(reference, library, settings)
+        self.reference = Dough(reference, library, settings, oven_loss=self.original.oven_loss)
         if self.reference.batch.dough_g <= 0:
             self.reference = self.original
         offered = self._offered(invited)
         lines = _joined(self.original.formula.lines, self.reference.formula.lines, offered)
-        self.base = Dough(replace(self.original.formula, lines=lines), library, settings)
+        self.base = Dough(
+            replace(self.original.formula, lines=lines), library, settings, oven_loss=self.original.oven_loss
+        )
         self.slots = self._slots({c.ingredient: c for c in offered})
         self.count = len(self.slots)
         self._once: dict[str, Any] = {}

@@ -61,7 +61,9 @@ class Teller:
         """Tell one answer; what is reported is the full model's word on the formula as it would be written."""
         problem, verdict, grams = answer.problem, answer.verdict, answer.verdict.grams
         formula = problem.formula_at(grams)
-        after = Dough(_wished(problem, formula), problem.library, problem.settings)
+        after = Dough(
+            _wished(problem, formula), problem.library, problem.settings, oven_loss=problem.original.oven_loss
+        )
         values = figures(after)
         rows = rows_at(problem, grams, slopes_at(problem, grams, present=self._present))
         binding = [row for row in rows if not row.price and row.kind != "soft" and float(row.coefficients @ grams) - row.bound > -_BINDING]  # fmt: skip

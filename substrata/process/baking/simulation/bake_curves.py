@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+import numpy as np
 
 from substrata.formula.bake_settings import Heat
 from substrata.ingredients.library import Floats
@@ -33,3 +35,19 @@ class Ran:
     waters: tuple[Floats, ...]
     marks: tuple[StageMark, ...]  # the open stage ends with the simulation
     open_from: float  # minute from which the last hot stage runs
+
+    def before(self, minute: float) -> Ran:
+        """Return the bake up to a minute."""
+        count = int(np.searchsorted(self.minutes, minute + 1e-9))
+        curves = (
+            "minutes",
+            "core_c",
+            "loss",
+            "light_top",
+            "light_bottom",
+            "scorch",
+            "topping_c",
+            "temperatures",
+            "waters",
+        )
+        return replace(self, **{name: getattr(self, name)[:count] for name in curves})

@@ -7,7 +7,7 @@ from math import exp
 
 import numpy as np
 
-from substrata.formula.batch.batch_lines import Batch
+from substrata.formula.batch.batch_lines import FLESH, Batch
 from substrata.ingredients.library import Floats
 from substrata.ingredients.thermal_properties import MATTERS, property_choi_okos
 from substrata.process.baking.simulation.oven_constants import oven_number
@@ -80,6 +80,25 @@ def gum_browning(batch: Batch) -> float:
     return exp(-oven_number("gum_browning") * min(gum / max(lean, 1e-9), 1.0))
 
 
+def sugar_browning(batch: Batch) -> float:
+    """Return the factor by which added reducing sugars hasten browning: sucrose and polyols have no part in it."""
+    grams, parts = batch.grams * batch.inside, batch.matters()
+    lean = float(grams @ (1 - parts["water"] - parts["fat"]))
+    reducing = float(grams @ batch.behaviour("reducing")[0])
+    return 1 + oven_number("sugar_browning") * reducing / max(lean, 1e-9)
+
+
+def alkali_browning(batch: Batch) -> float:
+    """Return the factor by which soda that no acid takes up hastens browning."""
+    soda = float(batch.grams @ batch.behaviour("soda")[0])
+    acid = float(batch.grams @ batch.behaviour("neutralising")[0]) / 100
+    excess = 100 * max(soda - acid, 0.0) / max(batch.dough_g, 1e-9)
+    raised = oven_number("alkali_most") * (
+        1 - exp(-excess / oven_number("alkali_percent") / oven_number("alkali_most"))
+    )
+    return float(oven_number("alkali_browning") ** raised)
+
+
 def held_water(batch: Batch) -> float:
     """Return the water that a bent wrap may keep because something holds it, as a share.
 
@@ -87,9 +106,9 @@ def held_water(batch: Batch) -> float:
     a thin egg pancake bend from the moment they are set).
     """
     grams, water = batch.grams * batch.inside, batch.matters()["water"]
-    egg = batch.is_role("egg")
-    drinks = batch.behaviour("capacity")[0] * (batch.is_role("vegetable", "egg", "cheese") < 1)
-    held = min(float(grams @ (drinks + water * egg)), float(grams @ water))
+    sets = batch.is_role("egg", FLESH)
+    drinks = batch.behaviour("capacity")[0] * (batch.is_role("vegetable", "egg", "cheese", FLESH) < 1)
+    held = min(float(grams @ (drinks + water * sets)), float(grams @ water))
     dry = float(grams @ (1 - water))
     return held / max(held + dry, 1e-9)
 
@@ -100,7 +119,7 @@ _TRACE = 1e-4  # share of the dough from which psyllium is there at all
 def gel_water(batch: Batch, wet: float) -> float | None:
     """Return the most water that a psyllium crumb may keep and not be gummy, share of it; None without psyllium.
 
-    Flours hold what they can, cheese and vegetables their own water, and the gel its part; egg's water does not count as held. A
+    Flours hold what they can, cheese, meat and vegetables their own water, and the gel its part; egg's water does not count as held. A
     little psyllium asks for little, and less where an egg sets a crumb of its own. Rests on few doughs (assumed).
 
     Args:
@@ -113,14 +132,19 @@ def gel_water(batch: Batch, wet: float) -> float | None:
     inside, grams = batch.inside, batch.grams
     water = batch.matters()["water"]
     drinks = (
-        batch.behaviour("capacity")[0] * (batch.behaviour("gum_share")[0] < 1) * (batch.is_role("vegetable", "egg") < 1)
+        batch.behaviour("capacity")[0]
+        * (batch.behaviour("gum_share")[0] < 1)
+        * (batch.is_role("vegetable", "egg", FLESH) < 1)
     )
-    free_water = water * batch.is_role("cheese", "vegetable")
+    bound = water * batch.is_role("cheese", "vegetable", FLESH)
     gel = np.array([float("psyllium" in w.ingredient.flags) for w in batch.lines]) * oven_number("gel_water")
-    held = float((grams * inside) @ (drinks + free_water + gel))
+    held = float((grams * inside) @ (drinks + bound + gel))
     dry = float((grams * inside) @ (1 - water))
     psyllium = share * batch.dough_g
     egg = float((grams * inside * batch.is_role("egg")) @ (1 - water))
     counts = 1 - exp(-share / oven_number("gel_share"))
     counts *= psyllium / (psyllium + oven_number("gel_egg") * egg)
-    return wet + counts * (min(held / (held + dry), wet) - wet)
+    # A balance of water on dry matter: shares of the whole cannot be mixed where most of it is water.
+    whole = wet / max(1 - wet, _TRACE)
+    water_kg = whole + counts * (min(held / max(dry, _TRACE), whole) - whole)
+    return water_kg / (1 + water_kg)

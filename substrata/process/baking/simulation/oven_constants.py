@@ -33,6 +33,7 @@ class BakeForm:
     asks_dry: bool
     asks_gel: bool  # a psyllium crumb has to dry
     stages: tuple[str, ...]
+    cools_min: float  # after the oven until it is weighed or packed; 0 for what is stacked under a cloth at once
 
 
 @cache
@@ -48,6 +49,7 @@ def bake_forms() -> dict[str, BakeForm]:
             asks_dry=row.text("dry") == "1",
             asks_gel=row.text("gel") == "1",
             stages=tuple(row.text("stages").split()),
+            cools_min=row.number_in("cools_min", 0, 240),
         )
         for row in read_table("baking.csv")
     }

@@ -31,6 +31,7 @@ export const hatches: readonly Hatch[] = [
   hatch('egg', 14, [], [[7, 7, 2.6]]),
   hatch('cheese', 10, ['M-2 12L12 -2', 'M-2 2L2 -2', 'M8 12l4 -4']),
   hatch('vegetable', 8, ['M2 0q2 4 0 8', 'M6 0q-2 4 0 8']),
+  hatch('flesh', 12, ['M0 3h7', 'M5 9h7', 'M9 1v4']),
   hatch('liquid', 12, ['M0 3q3 -2.5 6 0t6 0', 'M0 9q3 -2.5 6 0t6 0']),
   hatch(
     'fat',

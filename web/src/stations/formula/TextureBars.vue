@@ -153,13 +153,19 @@ const point = (lines: readonly string[] | undefined): void => {
     </div>
     <p class="note">
       {{ sources[baked.source]
-      }}<span v-if="baked.source === 'set' || baked.source === 'oven'">{{
+      }}<span v-if="baked.source === 'set'">{{
         $t('formula-texture-bars-take-it-out-when-each-piece', {
           bake_to_piece_g: inWeight(baked.bake_to_piece_g, session.units),
           loss: figure(baked.loss.value * 100, 0),
         })
       }}</span
-      ><span v-else> {{ $t('formula-texture-bars-loses-about-in-the-oven-see', { loss: figure(baked.loss.value * 100, 0) }) }}</span
+      ><span v-else>{{
+        $t('formula-texture-bars-loses-about-in-the-oven-see', {
+          loss: figure(baked.loss.value * 100, 0),
+          low: figure(baked.loss.low * 100, 0),
+          high: figure(baked.loss.high * 100, 0),
+        })
+      }}</span
       ><span v-if="baked.fat_absorbed_g > 0">{{
         $t('formula-texture-bars-including-of-absorbed-frying-fat-in', { fat_absorbed_g: inWeight(baked.fat_absorbed_g, session.units) })
       }}</span

@@ -44,10 +44,6 @@ const addOven = (): void => {
 const learned = (): void => {
   emit('learned')
 }
-const toBench = (): void => {
-  if (props.forecast?.moisture_percent != null)
-    set({ moisture_percent: Math.round(props.forecast.moisture_percent * 10) / 10, moisture_from: 'oven' })
-}
 </script>
 
 <template>
@@ -82,13 +78,15 @@ const toBench = (): void => {
           })
         }}</span>
       </p>
-      <p class="note">
-        {{ $t('oven-oven-side-moisture-when-done', { moisture_percent: figure(forecast.moisture_percent ?? 0, 0) }) }}
-        <v-btn v-if="bench.mayEdit" class="link" @click="toBench">{{ $t('oven-oven-side-apply-to-the-formula') }}</v-btn><span
-          v-if="bake?.moisture_from === 'oven'"
-        >
-          {{ $t('oven-oven-side-texture-and-nutrition-per-100-g', { moisture_percent: figure(bake.moisture_percent ?? 0, 0) }) }}</span
-        >
+      <p v-if="forecast.loss_percent" class="note">
+        {{
+          $t('oven-oven-side-cooled-loss', {
+            best: figure(forecast.loss_percent.best, 0),
+            low: figure(forecast.loss_percent.low, 0),
+            high: figure(forecast.loss_percent.high, 0),
+            moisture: figure(forecast.moisture_percent ?? 0, 0),
+          })
+        }}
       </p>
     </template>
     <OvenAdvice v-if="forecast" :forecast="forecast" :thickest="thickest" :within="within" @within="emit('within', $event)" />

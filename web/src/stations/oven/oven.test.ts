@@ -225,13 +225,9 @@ describe('the oven', () => {
     expect(bench.document?.bake?.oven_c).toBe(190)
   })
 
-  it('takes its final moisture to the bench', async () => {
+  it('tells what is lost when it is cool', async () => {
     const view = await side()
-    await view
-      .findAll('button')
-      .find((b) => b.text() === 'Apply to the formula')
-      ?.trigger('click')
-    expect(bench.document?.bake).toMatchObject({ moisture_percent: 33.3, moisture_from: 'oven' })
+    expect(view.text()).toContain('Formula, card, and label use this weight')
     expect(view.text()).toContain('500')
   })
 
