@@ -54,6 +54,7 @@ class BakeForecast:
     safe_c: float | None  # that the core has passed then
     safe_for: str  # what asks for it: egg, filling, poultry, meat, fish, or nothing
     core_c_at_ready: float | None
+    hot_loss_percent: Between | None  # of its weight, as it leaves the oven
     loss_percent: Between | None  # of its weight, when it is cool: what is eaten, packed and declared
     moisture_percent: float | None
     bake_to_g: Between | None  # the whole batch, hot from the oven
@@ -126,7 +127,8 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         safe_c=case.safe_c,
         safe_for=case.safe_for,
         core_c_at_ready=done.core_c,
-        loss_percent=Between(low=100 * cooled.low, best=100 * cooled.best, high=100 * cooled.high) if cooled else None,
+        hot_loss_percent=_percent(loss),
+        loss_percent=_percent(cooled),
         moisture_percent=moisture_after(wet, cooled.best) if cooled else None,
         bake_to_g=bake_to,
         bake_to_piece_g=bake_to.best / formula.pieces if bake_to else None,
@@ -151,6 +153,10 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         sorts=variety_bakes(dough),
         text=_text(forecast),
     )
+
+
+def _percent(share: Between | None) -> Between | None:
+    return Between(low=100 * share.low, best=100 * share.best, high=100 * share.high) if share else None
 
 
 def _check(ready: Between | None, open_from: float) -> float | None:

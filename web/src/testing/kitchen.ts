@@ -97,6 +97,7 @@ export function aBake(change: Partial<BakeForecast> = {}): BakeForecast {
     safe_c: 71,
     safe_for: 'egg',
     core_c_at_ready: 98,
+    hot_loss_percent: { low: 10, best: 12, high: 14 },
     loss_percent: { low: 10, best: 12, high: 14 },
     moisture_percent: 33.333,
     bake_to_g: { low: 480, best: 500, high: 520 },

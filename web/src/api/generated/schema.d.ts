@@ -2443,6 +2443,7 @@ export interface components {
             golden_min: number | null;
             /** Golden Until Min */
             golden_until_min: number | null;
+            hot_loss_percent: components["schemas"]["Between"] | null;
             loss_percent: components["schemas"]["Between"] | null;
             /** Moisture Percent */
             moisture_percent: number | null;

@@ -27,11 +27,11 @@ const atReady = computed(() => (props.forecast.ready_min ? x.value(props.forecas
 const words = computed(() => {
   const at = core(props.forecast.core_c_at_ready ?? 90)
   const hot = at + (at < TOP + 24 ? LINE : -5)
-  const lost = Math.min(loss.value(props.forecast.loss_percent?.best ?? 0) + LINE, HEIGHT - FOOT - 3)
+  const lost = Math.min(loss.value(props.forecast.hot_loss_percent?.best ?? 0) + LINE, HEIGHT - FOOT - 3)
   return { core: hot, loss: Math.abs(lost - hot) < LINE ? hot + LINE : lost }
 })
 const told = computed(() => {
-  const { core_c_at_ready: c, loss_percent: lost, safe_min: safe, safe_for: what } = props.forecast
+  const { core_c_at_ready: c, hot_loss_percent: lost, safe_min: safe, safe_for: what } = props.forecast
   const core = c == null ? '' : temperature(c, session.units)
   const safely = safe == null ? '' : t('oven-bake-curves-safe-at-min', { what, safe: minutes(safe) })
   return t('oven-bake-curves-core-and-weight-loss-when-done', { core, best: lost ? lost.best.toFixed(0) : '…', safely })
@@ -71,7 +71,7 @@ const passed = computed(() =>
         }}
       </text>
       <text :x="Math.min(atReady + 6, WIDTH - 90)" :y="words.loss" class="loss-word">
-        {{ $t('oven-bake-curves-weight', { best: forecast.loss_percent?.best.toFixed(0) ?? '…' }) }}
+        {{ $t('oven-bake-curves-weight', { best: forecast.hot_loss_percent?.best.toFixed(0) ?? '…' }) }}
       </text>
       <text
         v-for="tick in ticks"

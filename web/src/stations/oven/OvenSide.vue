@@ -13,7 +13,7 @@ import OvenAdvice from './OvenAdvice.vue'
 import OvenLog from './OvenLog.vue'
 import OvenSettings from './OvenSettings.vue'
 
-const props = defineProps<{ forecast: BakeForecast | null; thickest: number | null; within: number | null }>()
+defineProps<{ forecast: BakeForecast | null; thickest: number | null; within: number | null }>()
 const logging = defineModel<boolean>('logging', { default: false })
 const emit = defineEmits<{ within: [minutes: number | null]; learned: [] }>()
 const bench = useBench()

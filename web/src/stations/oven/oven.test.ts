@@ -33,7 +33,7 @@ describe('the curves', () => {
   it('keep their words apart, whatever is lost', () => {
     for (const lost of [1, 6, 12, 16, 18, 20]) {
       const view = mount(BakeCurves, {
-        props: { forecast: aBake({ loss_percent: { low: lost, best: lost, high: lost } }), beside: null, span: 20 },
+        props: { forecast: aBake({ hot_loss_percent: { low: lost, best: lost, high: lost } }), beside: null, span: 20 },
       })
       const [core, loss] = ['.core-word', '.loss-word'].map((word) => number(view.get(word).attributes('y')))
       expect(Math.abs((core ?? 0) - (loss ?? 0)), `words at ${lost} % lost`).toBeGreaterThanOrEqual(14)
