@@ -57,6 +57,11 @@ ingredient-warnings-grain-free-does-not-mean = grain-free does not mean low-carb
 ingredient-warnings-a-starch-is-nearly-all = a starch is nearly all net carbohydrate
 ingredient-warnings-weigh-it = weigh it
 ingredient-warnings-add-your-own-pack-s = add your own pack's label
+ingredient-warnings-crystals =
+    { $kind ->
+        [erythritol] { QUANTITY($excess) } of { QUANTITY($all) } of erythritol does not dissolve in the { QUANTITY($water) } of water left after baking: it turns gritty and cools the mouth. Use it powdered, or replace half with allulose or xylitol.
+       *[polyols] { QUANTITY($excess) } of { QUANTITY($all) } of sugar alcohols does not dissolve in the { QUANTITY($water) } of water left after baking: it can turn gritty. Use it powdered.
+    }
 ingredient-warnings-not-low-carb = This is not low-carb: { QUANTITY($net) } of net carbs a piece, { QUANTITY($share) } of it from { $top_name }.
 ingredient-warnings-the-uncertainty-in-net-carbs = { $largest_share } the uncertainty in net carbs comes from { $top_name }. { $to_reduce }
 ingredient-warnings-a-pack-used-in-this = A pack used in this formula is not in your pantry. Reference values are used instead.
@@ -139,6 +144,11 @@ bake-forecast-less-certain-thin-very-wet = Less certain: thin, very wet sheets d
 bake-forecast-less-certain-whole-seeds-in = Less certain: whole seeds in a gel dry more slowly than forecast. Keep checking after the forecast time.
 bake-forecast-less-certain-few-psyllium-bakes = Less certain: few psyllium bakes have been tested. Trust a hollow sound and the target weight more than the time.
 bake-forecast-rough-forecast-with-a-topping = Rough forecast with a topping: it is done when the cheese has melted. Brown it to taste.
+dough-warnings-too-thick = { QUANTITY($thickness) } is far thicker than a { $form } ({ QUANTITY($usual) }): the outside is done long before the middle. Roll it thinner, or choose a thicker shape.
+dough-warnings-piece-too-heavy = { QUANTITY($mass) } is no { $form } (up to about { QUANTITY($most) }): its middle stays raw. Make more pieces, or choose a loaf.
+dough-warnings-does-not-melt = { $names } does not melt, so it cannot carry a melted-cheese dough. Use mozzarella, provolone, or young gouda.
+bake-forecast-oven-far-too-hot = Far hotter than this shape is usually baked ({ QUANTITY($usual) }): the outside is dark or dry before the rest is ready. Turn the oven down.
+bake-forecast-oven-far-too-cool = Far cooler than this shape is usually baked ({ QUANTITY($usual) }): it dries out before it browns. Turn the oven up.
 bake-forecast-raw-flesh =
     { $safe_for ->
         [poultry] Raw poultry
@@ -153,7 +163,6 @@ bake-forecast-log-a-bake-to-narrow = Log a bake to narrow the range: it still co
 bake-forecast-the-range-is-based-on = The range is based on this oven. Weight is more reliable than time.
 bake-forecast-make-it-thinner-or-bake = Make it thinner, or bake longer at a lower temperature: it burns before it is done.
 bake-forecast-burns-about-min-later = burns about { $minutes } min later
-bake-forecast-far-from-burning = far from burning
 bake-forecast-take-the-outer-pieces-out = take the outer pieces out at { $sooner } min
 bake-forecast-edges-done-at-min = edges done at { $sooner } min
 

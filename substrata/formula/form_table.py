@@ -41,6 +41,7 @@ class Form:
     protein: Window  # g a piece: a starting target
     dough_kind: str  # of every dough of this form; "" where what is in it decides
     filled: bool  # a filling is usual
+    piece_most_g: float | None  # from which it is another thing: a bun of 500 g is a loaf
     traits: frozenset[
         str
     ]  # crumb, crumb-core, sheet, thin-sheet, crisp-sheet, dry, short: what work and faults hang on
@@ -91,6 +92,7 @@ def forms() -> dict[str, Form]:
             protein=Window(low=number("piece_protein") or None),
             dough_kind=row.text("dough_kind"),
             filled=row.text("filled") == "1",
+            piece_most_g=number("piece_most_g", 1) if row.text("piece_most_g") else None,
             traits=frozenset(row.text("traits").split()),
             source=row.text("source"),
             note=row.text("note"),

@@ -157,7 +157,7 @@ def test_a_line_says_how_many_and_how_long(line, told):
         ("2 cups shredded mozzarella cheese (low moisture)", ["mozzarella"]), ("salt & pepper to taste", ["salt", "black-pepper"]),
         ("1 tsp Italian seasoning", ["oregano"]), ("3 eggs, straight from the hen", ["egg"]),
         ("120 ml milk (almond)", ["almond-milk"]), ("100 g cream, sour", ["sour-cream"]), ("80 g butter, salted", ["butter-salted"]),
-        ("100 g butter (peanut)", ["peanut-butter"]), ("100 g yoghurt, Greek", ["greek-yogurt"]), ("3 eggs, whites only", ["egg-white"]), ("100 g almond flour, defatted", [""]), ("50 g mushrooms, dried", ["mushroom-dried"]), ("60 g salt substitute", [""]),
+        ("100 g butter (peanut)", ["peanut-butter"]), ("100 g yoghurt, Greek", ["greek-yogurt"]), ("3 eggs, whites only", ["egg-white"]), ("100 g almond flour, defatted", ["almond-flour-defatted"]), ("50 g mushrooms, dried", ["mushroom-dried"]), ("60 g salt substitute", [""]),
     ],
 )  # fmt: skip
 def test_a_remark_is_no_other_food(line, ingredients):

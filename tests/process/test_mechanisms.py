@@ -181,3 +181,18 @@ def test_a_shallow_cake_is_baked_until_it_has_its_colour():
     assert judged(large.case)[0].decides == "core"
     hotter = replace(small.case, heat=replace(small.case.heat, oven_c=small.case.oven_c + 20))
     assert judged(hotter)[0].ready < judged(small.case)[0].ready
+
+
+def test_what_the_crumb_cannot_dissolve_is_told_as_grit():
+    """At 25 °C 100 g of water dissolve 37 g of erythritol and 175 g of xylitol (from memory)."""
+
+    def codes(form, **sweet):
+        made = dough(form, 12, almond_flour=200, butter=70, egg=60, **sweet)
+        return {w.code for w in analyse(made.formula, LIBRARY).warnings}
+
+    assert "erythritol-crystals" in codes("cookie", erythritol=90)
+    assert "erythritol-crystals" not in codes("tin-loaf", erythritol=5)
+    assert "erythritol-crystals" not in codes("cookie", allulose=90)
+    assert "polyols-crystals" not in codes("tin-loaf", xylitol=40)
+    assert {"sweet-erythritol"} <= codes("cookie", erythritol=90)
+    assert {"sweet-allulose"} <= codes("cookie", allulose=90)

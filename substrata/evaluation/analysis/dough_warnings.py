@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from substrata.base.messages.message import Message
+from substrata.base.messages.message import Listing, Message
 from substrata.base.messages.quantity import Quantity, in_grams, in_percent
 from substrata.base.tables.table_reader import constant
 from substrata.evaluation.analysis.phrasing import short_name
@@ -20,6 +20,7 @@ from substrata.process.rheology.handling.handling_forecast import HandlingForeca
 from substrata.process.rheology.handling_classes import classes
 from substrata.process.rheology.phases import is_solid_fat
 from substrata.process.rheology.yeast_kinetics import alive, yeast_lines
+from substrata.process.shaping.piece import usual_thickness
 
 _A_FEW = 2  # lines from which it is a dough
 
@@ -181,12 +182,62 @@ def _greasy(r: WarningInputs) -> Iterator[DoughWarning]:
     batch = r.dough.batch
     fat = batch.is_role("fat") * batch.inside
     share = float(batch.grams @ fat) / batch.dough_g if batch.dough_g else 0.0
-    if share > constant("greasy_fat") and batch.dry_base_g:
+    rich = r.dough.form.dough_kind in ("cookie", "batter")
+    if share > constant("greasy_fat" if rich else "greasy_fat_lean") and batch.dry_base_g:
         yield DoughWarning(
             code="greasy",
             severity="act",
             lines=tuple(w.line.id for w in batch.lines if w.role == "fat"),
             text=Message("dough-warnings-reduce-the-fat-of-the", share=in_percent(share)),
+        )
+
+
+def _too_large(r: WarningInputs) -> Iterator[DoughWarning]:
+    """Yield a sheet far thicker than its shape is, and a piece so heavy that it is another thing."""
+    piece, form = r.dough.piece, r.dough.form
+    if "thin-sheet" in form.traits or "crisp-sheet" in form.traits:
+        usual = usual_thickness(r.dough.batch, r.dough.formula)
+        if piece.thickness_mm > constant("too_thick") * usual:
+            yield DoughWarning(
+                code="too-thick",
+                severity="act",
+                text=Message(
+                    "dough-warnings-too-thick",
+                    thickness=Quantity(piece.thickness_mm, "mm", digits=0),
+                    usual=Quantity(usual, "mm", digits=1),
+                    form=form.name.lower(),
+                ),
+            )
+    if form.piece_most_g is not None and piece.dough_g > form.piece_most_g:
+        yield DoughWarning(
+            code="piece-too-heavy",
+            severity="act",
+            text=Message(
+                "dough-warnings-piece-too-heavy",
+                mass=in_grams(piece.dough_g, 0),
+                form=form.name.lower(),
+                most=in_grams(form.piece_most_g, 0),
+            ),
+        )
+
+
+def _does_not_melt(r: WarningInputs) -> Iterator[DoughWarning]:
+    """Yield cheese that is to be melted for the dough and does not melt: acid or brine has set it."""
+    if r.dough.formula.mix.cheese != "melted":
+        return
+    batch = r.dough.batch
+    firm = {
+        w.line.id: w.ingredient.name.partition(",")[0].lower()
+        for w in batch.lines
+        if w.in_dough and w.role == "cheese" and w.ingredient.parameter("melt").value < constant("oils_out")
+    }
+    grams = sum(w.grams.value for w in batch.lines if w.line.id in firm)
+    if grams > constant("cheese_dough") * batch.dough_g:
+        yield DoughWarning(
+            code="does-not-melt",
+            severity="act",
+            lines=tuple(firm),
+            text=Message("dough-warnings-does-not-melt", names=Listing([*dict.fromkeys(firm.values())])),
         )
 
 
@@ -340,6 +391,8 @@ MAKING_RULES = (
     _gummy,
     _hot_yeast,
     _greasy,
+    _too_large,
+    _does_not_melt,
     _garlic_in_oil,
     _cold_water,
     _acid_balance,

@@ -8,7 +8,7 @@ from functools import cache, lru_cache
 from typing import get_args
 
 from substrata.base.messages.message import Listing, Message, Wording
-from substrata.base.messages.quantity import Quantity, in_percent
+from substrata.base.messages.quantity import Quantity, in_grams, in_percent
 from substrata.base.tables.table_reader import Row, constant, read_table
 from substrata.base.tables.table_texts import table_text
 from substrata.evaluation.analysis.phrasing import short_name
@@ -17,6 +17,7 @@ from substrata.formula.batch.batch_lines import WeighedLine
 from substrata.formula.batch.weighed_lines import read_from_scale
 from substrata.ingredients.pack import Lot
 from substrata.nutrition.net_carbs import polyols_percent
+from substrata.nutrition.water_activity import solutes
 
 _ROLE = "role:"
 
@@ -224,6 +225,33 @@ def _facts(*, by_role: bool) -> Callable[[WarningInputs], Iterator[DoughWarning]
     return rule
 
 
+def _crystals(r: WarningInputs) -> Iterator[DoughWarning]:
+    """Yield the sugar alcohols that the water of the baked piece cannot hold: they come out as crystals, gritty and cooling."""
+    batch, after = r.dough.batch, r.dough.baked
+    water = after.bake_to_g * after.moisture_percent / 100
+    for solute in solutes():
+        if solute.nutrient not in _CRYSTALLISE:
+            continue
+        each = batch.grams * batch.inside * batch.nutrient(solute.nutrient)[0]
+        excess = float(each.sum()) - solute.solubility * water
+        if excess > constant("crystals_told") * after.bake_to_g:
+            lines = tuple(w.line.id for w, grams in zip(batch.lines, each.tolist(), strict=True) if grams > 0)
+            yield DoughWarning(
+                code=f"{_CRYSTALLISE[solute.nutrient]}-crystals",
+                severity="act" if excess > constant("crystals_spoil") * after.bake_to_g else "note",
+                lines=lines,
+                text=Message(
+                    "ingredient-warnings-crystals",
+                    kind=_CRYSTALLISE[solute.nutrient],
+                    excess=in_grams(excess),
+                    all=in_grams(float(each.sum())),
+                    water=in_grams(water),
+                ),
+            )
+
+
+_CRYSTALLISE = {"erythritol_g": "erythritol", "polyols_g": "polyols"}
+
 PANTRY_RULES = (
     _unlikely_amounts,
     _not_low_carb,
@@ -233,5 +261,6 @@ PANTRY_RULES = (
     _strange_packs,
     _facts(by_role=False),
     _polyols,
+    _crystals,
     _facts(by_role=True),
 )

@@ -238,6 +238,11 @@ def _flags(t: _Sentences) -> tuple[Wording, ...]:
     if done.ready is not None and done.decides in _LONG and (done.gold is None or done.gold > done.ready * 1.1):
         gold = Message("bake-forecast-golden-from-min", minutes=_minutes(done.gold)) if done.gold else ""
         rows.append(Message("bake-forecast-use-a-wash-or-a", gold=gold))
+    usual = forms()[case.form.id].oven_c
+    if not case.fried and case.oven_c > usual + constant("oven_far_k"):
+        rows.append(Message("bake-forecast-oven-far-too-hot", usual=Quantity(usual, "C", digits=0)))
+    if not case.fried and not case.form.asks_dry and case.oven_c < usual - constant("oven_far_k"):
+        rows.append(Message("bake-forecast-oven-far-too-cool", usual=Quantity(usual, "C", digits=0)))
     if case.fried and case.oven_c < constant("oil_greasy_c"):
         rows.append(Message("bake-forecast-heat-the-oil-to-c"))
     if case.fried and case.oven_c > constant("oil_dark_c"):
@@ -310,12 +315,8 @@ def _text(t: _Sentences) -> Wording:
         )
     )
     if done.burnt is not None:
-        after = done.burnt - done.ready
-        parts.append(
-            Message("bake-forecast-burns-about-min-later", minutes=_minutes(max(after, 0.0)))
-            if after < 15
-            else Message("bake-forecast-far-from-burning")
-        )
+        minutes = _minutes(max(done.burnt - done.ready, 0.0))
+        parts.append(Message("bake-forecast-burns-about-min-later", minutes=minutes))
     if done.safe is not None:
         parts.append(Message("bake-forecast-core-is-food-safe-at", minutes=_minutes(done.safe)))
     if t.edge is not None and t.edge.ready is not None and t.edge.ready < constant("edge_sooner") * done.ready:

@@ -47,8 +47,11 @@ def target_handling(inside: Batch, formula: Formula, thickness_mm: float) -> Tar
     high = band_of(habit.highest, thickness_mm).high
     lowest = habit.lowest
     if sets := poured_share(inside, formula):
-        thinnest = band_of(habit.poured, thickness_mm).low
-        low += sets * (max(thinnest, constant("batter_thinnest")) - low)
+        poured = band_of(habit.poured, thickness_mm)
+        # Half a batter is spooned and spread: only what is all of it may run.
+        low += sets * min(poured.high - low, 0.0)
+        runs = max(sets - constant("batter_runs_from"), 0.0) / (1 - constant("batter_runs_from"))
+        low += runs * min(max(poured.low, constant("batter_thinnest")) - low, 0.0)
         lowest = class_of(low, thickness_mm)
     # Whole seeds in a gel are spread with the back of a spoon (common practice).
     if habit.seeded and (seeds := min(whole_seeds(inside) / constant("all_seeds"), 1.0)):

@@ -190,7 +190,7 @@ class _Outline:
 def _outline(form: ShapeForm, batch: Batch, formula: Formula, volume: float, kitchen_pans: tuple[Pan, ...]) -> _Outline:
     """Return the outline of a piece of a volume in mm³: by its pan, as a ring, or by the measure that is held."""
     size = formula.size
-    thick = size.thickness_mm or _usual_thickness(form, batch, formula)
+    thick = size.thickness_mm or usual_thickness(batch, formula)
     held: str = size.held or ("size" if form.size_mm and form.kind != "cut" else "thickness")
     wide = size.length_mm or form.size_mm
     if form.kind == "tin" or (form.kind == "dome" and size.pan):
@@ -222,8 +222,9 @@ def pressed_share(batch: Batch) -> float:
     return float((batch.grams * batch.inside) @ batch.is_role("vegetable", FLESH)) / batch.dough_g
 
 
-def _usual_thickness(form: ShapeForm, batch: Batch, formula: Formula) -> float:
+def usual_thickness(batch: Batch, formula: Formula) -> float:
     """Return how thick a form is usually rolled, mm: thicker where seeds lie in it, thinner where sheets lie on one another."""
+    form = shape_forms()[formula.form]
     usual = form_of(formula.form).thickness_mm
     if form.kind == "cut":
         usual += max(constant("seed_sheet_mm") - usual, 0.0) * min(whole_seeds(batch) / constant("all_seeds"), 1.0)

@@ -70,8 +70,8 @@ class HandlingForecast:
     usual_c: float  # what such a dough usually has after mixing
     has_cheese: bool
     at_shaping: HandlingPoint
-    probabilities: tuple[ClassShare, ...]  # at shaping, likeliest first; "crumbly" is a want of cohesion
-    crumbly: float  # probability
+    probabilities: tuple[ClassShare, ...]  # at shaping, likeliest first; with ``crumbly`` they are one
+    crumbly: float  # probability of falling apart: a want of cohesion
     target_low: str  # lowest class the form is shaped at
     target_high: str  # highest
     fits: bool
@@ -154,7 +154,7 @@ def handling_forecast(
         else None
     )
     fits = fits and not cracks(bowl, brittle)
-    shares = _shares(drawn[:, shaping], thick)
+    shares = _shares(drawn[:, shaping], result.fill[:, shaping], thick)
     return HandlingForecast(
         temperature_c=warm,
         rest_min=rest,
@@ -277,9 +277,10 @@ def _class_numbers(consistency: Floats, thick: float) -> NDArray[np.int64]:
     return np.searchsorted(np.array([band.low for band in classes(thick)]), consistency, side="right") - 1
 
 
-def _shares(draws: Floats, thick: float) -> tuple[ClassShare, ...]:
-    """How likely each class is, over the draws of one point."""
-    counts = np.bincount(_class_numbers(draws, thick), minlength=len(classes())) / len(draws)
+def _shares(draws: Floats, fill: Floats, thick: float) -> tuple[ClassShare, ...]:
+    """Return how likely each class is, over the draws of one point; what falls apart has no class, so all of them and it are one."""
+    coheres = _class_numbers(draws[fill >= 1], thick)
+    counts = np.bincount(coheres, minlength=len(classes())) / len(draws)
     rows = [ClassShare(class_name=b.class_name, probability=float(n)) for b, n in zip(classes(), counts, strict=True)]
     return tuple(sorted(rows, key=lambda share: -share.probability))
 
