@@ -52,6 +52,7 @@ oven-steps-at-c = { $stage_name }{ $fried ->
         [yes] : oil
        *[no] {""}
     } at { QUANTITY($oven) }
+oven-steps-dark-dough = set at the rim, springs back in the center; a dark dough hides its color
 oven-steps-min = { QUANTITY($minutes) }
 oven-steps-turn-the-tray-if-there = Turn the tray. If there are two, swap them.
 oven-steps-after-min-2 = after { QUANTITY($best) }

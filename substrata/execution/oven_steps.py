@@ -89,9 +89,14 @@ def _heat_step(
         target=_window(ready.low, ready.high)
         if final and ready
         else Message("oven-steps-min", minutes=Quantity(minutes, "min", digits=0)),
-        sign=signs.text("out") if final else "",
+        sign=_sign(forecast, signs) if final else "",
         cautions=forecast.cautions if final else (),
     )
+
+
+def _sign(forecast: BakeForecast, signs: Row) -> Wording:
+    """Return how it looks and feels when it is done; a dark dough has to be felt."""
+    return Message("oven-steps-dark-dough") if forecast.dark else signs.text("out")
 
 
 def _turning_step(forecast: BakeForecast) -> Iterator[RunStep]:
@@ -127,7 +132,7 @@ def _out_steps(forecast: BakeForecast, signs: Row, batches: float) -> Iterator[R
                 pieces=Quantity(sort.pieces * batches, "number", digits=-1),
                 window=_window(sort.ready_min.low, sort.ready_min.high),
             ),
-            sign=signs.text("out"),
+            sign=_sign(forecast, signs),
         )
     core = forecast.core_c_at_ready
     yield RunStep(
@@ -140,7 +145,7 @@ def _out_steps(forecast: BakeForecast, signs: Row, batches: float) -> Iterator[R
         moment="out",
         measures="core_c",
         target=Message("oven-steps-core-temperature-about-c", core=Quantity(core, "C", digits=0)) if core else "",
-        sign=signs.text("out"),
+        sign=_sign(forecast, signs),
     )
 
 

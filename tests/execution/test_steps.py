@@ -10,14 +10,17 @@ from substrata.base.amounts import parse_amount
 from substrata.base.errors import FormulaError
 from substrata.base.tables.table_reader import read_table
 from substrata.evaluation.dough import Dough
+from substrata.evaluation.forecasts.bake_forecast import forecast_bake
 from substrata.evaluation.forecasts.mixing_method import WORDS, mixing_steps
 from substrata.execution.protocol import bake_protocol
 from substrata.formula.batch.weighed_lines import is_fried
 from substrata.formula.form_table import forms
 from substrata.formula.formula import Formula, Line, Mix
+from substrata.formula.formula_document import read_document
 from substrata.process.baking.oven_profile import heating_minutes
 from substrata.scheduling.schedule_problem import ScheduledOven
 from tests.execution.conftest import DEMO, LIBRARY, demo, made
+from tests.support.doughs import document
 
 PLANS = {
     name: bake_protocol(demo(name))
@@ -209,3 +212,19 @@ def test_a_formula_of_every_form_can_be_run(name):
 def test_protocol_and_plan_heat_an_oven_at_one_rate(degrees):
     assert heating_minutes(degrees) == ScheduledOven(name="oven").heating(degrees)
     assert heating_minutes(degrees) < heating_minutes(degrees + 20)
+
+
+def test_a_dark_dough_is_told_by_touch_and_not_by_its_color():
+    """Common practice: cocoa is brown before the oven."""
+    lines = {"almond_flour": 150, "butter": 90, "erythritol": 80, "egg": 60}
+
+    def signs(**more):
+        dough = Dough(read_document(document("cookie", 16, **lines, **more)), LIBRARY)
+        return str(forecast_bake(dough).text), " ".join(str(step.sign) for step in bake_protocol(dough).steps)
+
+    text, told = signs(cocoa=40)
+    assert "golden" not in f"{text} {told}".lower()
+    assert "springs back" in told
+    text, told = signs()
+    assert "golden" in text.lower()
+    assert "golden" in told

@@ -182,7 +182,7 @@ def _greasy(r: WarningInputs) -> Iterator[DoughWarning]:
     batch = r.dough.batch
     fat = batch.is_role("fat") * batch.inside
     share = float(batch.grams @ fat) / batch.dough_g if batch.dough_g else 0.0
-    rich = r.dough.form.dough_kind in ("cookie", "batter")
+    rich = "short" in r.dough.form.traits or r.dough.form.dough_kind == "batter"
     if share > constant("greasy_fat" if rich else "greasy_fat_lean") and batch.dry_base_g:
         yield DoughWarning(
             code="greasy",

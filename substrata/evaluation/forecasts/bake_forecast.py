@@ -17,6 +17,7 @@ from substrata.evaluation.forecasts.variety_bakes import VarietyBake, variety_ba
 from substrata.formula.bake_settings import is_moment
 from substrata.formula.batch.baked_weight import moisture_after, wet_percent
 from substrata.formula.form_table import forms
+from substrata.ingredients.groups import is_in_group
 from substrata.process.baking.bake_case import BakeCase
 from substrata.process.baking.bake_picture import BakeSeries, bake_series
 from substrata.process.baking.bake_simulation import run
@@ -60,6 +61,7 @@ class BakeForecast:
     bake_to_g: Between | None  # the whole batch, hot from the oven
     bake_to_piece_g: float | None
     carry_over_c: float | None  # core temperature at most, while it rests
+    dark: bool  # colored before the oven: its color is no sign
     fried: bool  # in oil: dial and really are the oil's
     oven: Wording
     oven_c: float
@@ -110,7 +112,14 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         bake_to = Between(low=best - half, best=best, high=best + half)
     edge = next(iter(many([case.rim()]))) if case.piece.kind in ("round", "cut", "rect") else None
     forecast = _Sentences(
-        case=case, done=done, ready=ready, edge=edge, bake_to=bake_to, marks=whole.marks, open_from=whole.open_from
+        case=case,
+        done=done,
+        ready=ready,
+        edge=edge,
+        bake_to=bake_to,
+        marks=whole.marks,
+        open_from=whole.open_from,
+        dark=is_dark(dough),
     )
     marks = _marks(whole, out, rested)
     planned = planned_stages(formula.bake.stages, [mark for mark in marks if mark.kind != "rest"])
@@ -133,6 +142,7 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         bake_to_g=bake_to,
         bake_to_piece_g=bake_to.best / formula.pieces if bake_to else None,
         carry_over_c=float(rested.core_c[rested.minutes >= out].max()),
+        dark=forecast.dark,
         fried=case.fried,
         oven=profile.text,
         oven_c=case.oven_c,
@@ -153,6 +163,13 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
         sorts=variety_bakes(dough),
         text=_text(forecast),
     )
+
+
+def is_dark(dough: Dough) -> bool:
+    """Whether a dough is as dark before the oven as others are after it."""
+    batch = dough.inside
+    dark = sum(w.grams.value for w in batch.lines if is_in_group(w.ingredient, "dark"))
+    return batch.dough_g > 0 and dark >= constant("dark_dough") * batch.dough_g
 
 
 def _percent(share: Between | None) -> Between | None:
@@ -225,6 +242,7 @@ class _Sentences:
     bake_to: Between | None
     marks: tuple[StageMark, ...]
     open_from: float
+    dark: bool
 
 
 def _flags(t: _Sentences) -> tuple[Wording, ...]:
@@ -304,7 +322,7 @@ def _text(t: _Sentences) -> Wording:
             minutes=_minutes(_check(t.ready, t.open_from) or 0.0),
         )
     )
-    word = _WORD[t.done.decides]
+    word = "done" if t.dark and t.done.decides in ("colour", "dry") else _WORD[t.done.decides]
     parts.append(
         Message(
             "bake-forecast-at-about-min-in-bakes",

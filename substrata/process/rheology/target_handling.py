@@ -10,6 +10,7 @@ import numpy as np
 from substrata.base.tables.table_reader import constant
 from substrata.formula.batch.batch_lines import FLESH, Batch
 from substrata.formula.formula import Formula
+from substrata.ingredients.groups import is_in_group
 from substrata.ingredients.library import Floats
 from substrata.process.rheology.cheese import melted_share
 from substrata.process.rheology.handling_classes import band_of, class_of, form_handling, habit_of
@@ -117,4 +118,4 @@ def _is_psyllium(inside: Batch) -> Floats:
 
 
 def _is_not_water(inside: Batch) -> Floats:
-    return np.array([float(w.ingredient.id != "water") for w in inside.lines])
+    return np.array([float(not is_in_group(w.ingredient, "water")) for w in inside.lines])

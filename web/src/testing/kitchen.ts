@@ -96,6 +96,7 @@ export function aBake(change: Partial<BakeForecast> = {}): BakeForecast {
     safe_min: 6,
     safe_c: 71,
     safe_for: 'egg',
+    dark: false,
     core_c_at_ready: 98,
     hot_loss_percent: { low: 10, best: 12, high: 14 },
     loss_percent: { low: 10, best: 12, high: 14 },

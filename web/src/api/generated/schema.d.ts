@@ -2431,6 +2431,8 @@ export interface components {
             core_c_at_ready: number | null;
             /** Criterion */
             criterion: string;
+            /** Dark */
+            dark: boolean;
             /** Decides */
             decides: string;
             /** Edge Min */
