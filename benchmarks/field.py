@@ -32,8 +32,8 @@ class Window:
     low: float
     high: float
     best: float | None
-    told_low: float = 0.0
-    told_high: float = 0.0
+    forecast_low: float = 0.0
+    forecast_high: float = 0.0
 
     @property
     def middle(self) -> float:
@@ -42,7 +42,7 @@ class Window:
     @property
     def held(self) -> bool:
         """Whether the range told holds the middle of what is practised."""
-        return self.best is not None and self.told_low <= self.middle <= self.told_high
+        return self.best is not None and self.forecast_low <= self.middle <= self.forecast_high
 
     @property
     def inside(self) -> bool:
@@ -51,26 +51,28 @@ class Window:
 
 def minutes_window(row: dict[str, str], bake: BakeForecast | None) -> Window:
     """Return the minutes practised and forecast."""
-    told = bake.ready_min if bake else None
-    return _window(row["low_min"], row["high_min"], told and (told.low, told.best, told.high))
+    forecast = bake.ready_min if bake else None
+    return _window(row["low_min"], row["high_min"], forecast and (forecast.low, forecast.best, forecast.high))
 
 
 def loss_window(row: dict[str, str], bake: BakeForecast | None) -> Window:
     """Return the loss practised and forecast, %."""
-    told = bake.loss_percent if bake else None
-    return _window(row["loss_low"], row["loss_high"], told and (told.low, told.best, told.high))
+    forecast = bake.loss_percent if bake else None
+    return _window(row["loss_low"], row["loss_high"], forecast and (forecast.low, forecast.best, forecast.high))
 
 
 def net_carbs_window(row: dict[str, str], analysis: Analysis) -> Window:
     """Return net carbs of a piece as packs have them, and as computed, g."""
-    told = analysis.nutrition.piece.net_carbs if analysis.nutrition else None
-    return _window(row["net_low"], row["net_high"], told and (told.low, told.value, told.high))
+    forecast = analysis.nutrition.piece.net_carbs if analysis.nutrition else None
+    return _window(row["net_low"], row["net_high"], forecast and (forecast.low, forecast.value, forecast.high))
 
 
-def _window(low: str, high: str, told: tuple[float, float, float] | None) -> Window:
-    if told is None:
+def _window(low: str, high: str, forecast: tuple[float, float, float] | None) -> Window:
+    if forecast is None:
         return Window(low=float(low), high=float(high), best=None)
-    return Window(low=float(low), high=float(high), best=told[1], told_low=told[0], told_high=told[2])
+    return Window(
+        low=float(low), high=float(high), best=forecast[1], forecast_low=forecast[0], forecast_high=forecast[2]
+    )
 
 
 def felt_class(analysis: Analysis) -> str:
@@ -97,7 +99,7 @@ def main() -> None:
         felt, alarms = felt + fits, alarms + bool(bad)
         if each:
             parts = [
-                f"{'✓' if w.held else '×'}{'·' if w.inside else ' '} {w.low:4g}–{w.high:<4g} {w.best or 0:5.1f} ({w.told_low:.1f}–{w.told_high:.1f})"
+                f"{'✓' if w.held else '×'}{'·' if w.inside else ' '} {w.low:4g}–{w.high:<4g} {w.best or 0:5.1f} ({w.forecast_low:.1f}–{w.forecast_high:.1f})"
                 for w in found
             ]
             print(

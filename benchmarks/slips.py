@@ -82,22 +82,22 @@ def slips(formula: Formula) -> Iterator[tuple[str, Formula]]:
 
 
 @dataclass(frozen=True)
-class Told:
-    """What a dough is told: what fails, and all that is marked."""
+class Judged:
+    """Marks of a dough: what fails, and all that is marked."""
 
     fails: frozenset[str]
     marked: frozenset[str]
 
 
-def told(formula: Formula) -> Told:
+def judge(formula: Formula) -> Judged:
     """Return what is told of a formula and its bake; a refusal names what is wrong."""
     try:
         analysis, bake = analyse(formula, LIBRARY), forecast_bake(Dough(formula, LIBRARY), further=False)
     except SubstrataError as error:
-        return Told(frozenset({error.what}), frozenset({error.what}))
+        return Judged(frozenset({error.what}), frozenset({error.what}))
     flags = [str(f).partition(" (")[0] for f in bake.flags] if bake else []
     fails = frozenset((*reds(analysis), *acts(analysis), *flags))
-    return Told(fails, fails | marks(analysis) | frozenset(map(str, bake.cautions if bake else ())))
+    return Judged(fails, fails | marks(analysis) | frozenset(map(str, bake.cautions if bake else ())))
 
 
 def main() -> None:
@@ -107,11 +107,11 @@ def main() -> None:
     with TABLE.open(encoding="utf8") as file:
         formulas = [formula_of(row) for row in csv.DictReader(file)]
     for formula in formulas:
-        before = told(formula)
+        before = judge(formula)
         if before.fails:
             continue
         for name, slipped in slips(formula):
-            after = told(slipped)
+            after = judge(slipped)
             count[name] += 1
             failing[name] += bool(after.fails - before.fails)
             marked[name] += bool(after.marked - before.marked)

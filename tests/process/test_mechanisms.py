@@ -19,7 +19,7 @@ def dough(form="thin-crust", pieces=6, bake=None, **lines):
     return Dough(read_document(document(form, pieces, **lines) | {"bake": bake or {}}), LIBRARY)
 
 
-def told(form="thin-crust", pieces=6, **lines):
+def baked(form="thin-crust", pieces=6, **lines):
     return bake(dough(form, pieces, **lines))
 
 
@@ -95,7 +95,7 @@ def test_allulose_and_soda_brown_and_erythritol_does_not():
     plain = {"almond_flour": 200, "butter": 80, "egg": 50}
 
     def minutes(**more):
-        return told("cookie", 16, **plain, **more).ready_min.best
+        return baked("cookie", 16, **plain, **more).ready_min.best
 
     assert minutes(allulose=80) < 0.8 * minutes(erythritol=80)  # common practice: a third off at 10 to 15 °C less
     assert minutes(honey=40) < minutes(sugar=40)
@@ -137,14 +137,14 @@ def test_every_station_tells_one_baked_weight():
     ],
 )
 def test_the_loss_has_a_range_that_is_not_nothing(form, lines):
-    loss = told(form, 6, **lines).loss_percent
+    loss = baked(form, 6, **lines).loss_percent
     assert loss.low < loss.best <= loss.high
     assert loss.high - loss.low > 0.8
 
 
 def test_a_bake_to_a_wished_dryness_is_as_sure_as_its_scale():
     wished = bake(dough("bun", 6, {"moisture_percent": 40}, almond_flour=150, psyllium_powder=36, egg=100, water=200))
-    usual = told("bun", 6, almond_flour=150, psyllium_powder=36, egg=100, water=200)
+    usual = baked("bun", 6, almond_flour=150, psyllium_powder=36, egg=100, water=200)
     assert wished.criterion == "weight"
     assert wished.loss_percent.high - wished.loss_percent.low < usual.loss_percent.high - usual.loss_percent.low
 

@@ -234,7 +234,7 @@ def _crystals(r: WarningInputs) -> Iterator[DoughWarning]:
             continue
         each = batch.grams * batch.inside * batch.nutrient(solute.nutrient)[0]
         excess = float(each.sum()) - solute.solubility * water
-        if excess > constant("crystals_told") * after.bake_to_g:
+        if excess > constant("crystals_named") * after.bake_to_g:
             lines = tuple(w.line.id for w, grams in zip(batch.lines, each.tolist(), strict=True) if grams > 0)
             yield DoughWarning(
                 code=f"{_CRYSTALLISE[solute.nutrient]}-crystals",

@@ -99,8 +99,8 @@ def forecast_bake(dough: Dough, *, further: bool = True) -> BakeForecast | None:
     shown_until = _horizon(done, whole)
     draws = many(varied(case, formula.form, design()))
     ready = between_minutes(done.ready, [d.ready for d in draws])
-    wet, told = wet_percent(batch), dough.loss_forecast
-    loss, cooled = (told.hot, told.cool) if told else (None, None)
+    wet, losses = wet_percent(batch), dough.loss_forecast
+    loss, cooled = (losses.hot, losses.cool) if losses else (None, None)
     out = done.ready if done.ready is not None else shown_until
     rested = run(case, until_min=out, rest=True)
     weight, oil = batch.whole_g, dough.baked.fat_absorbed_g
